@@ -1,0 +1,102 @@
+// Euclidean distance from pixel centres to the outline's own segments (not to pixels), in a band of
+// `reach` around them. Brute force over segments, each touching only the rows and columns it can reach.
+
+/** `squared` holds squared distances and was preset to a large number; w is a multiple of 4. */
+export function nearestSegment(segments: usize, count: i32, squared: usize, w: i32, h: i32, reach: f32): void {
+  const stride: usize = <usize>w << 2
+  const zero = f32x4.splat(0), one = f32x4.splat(1), four = f32x4.splat(4)
+  const reach2 = reach * reach
+  for (let k = 0; k < count; k++, segments += 16) {
+    const x0 = load<f32>(segments), y0 = load<f32>(segments, 4)
+    const x1 = load<f32>(segments, 8), y1 = load<f32>(segments, 12)
+    const dx: f32 = x1 - x0, dy: f32 = y1 - y0
+    const length2: f32 = dx * dx + dy * dy
+    const inverse: f32 = length2 > 0 ? <f32>1 / length2 : 0
+    const ya = max(0, <i32>floor<f32>(min(y0, y1) - reach)), yb = min(h, <i32>ceil<f32>(max(y0, y1) + reach))
+    const vdx = f32x4.splat(dx), vdy = f32x4.splat(dy), perX = f32x4.splat(dx * inverse)
+    const perY: f32 = dy * inverse
+    const slope: f32 = dy != 0 ? dx / dy : 0
+    for (let y = ya; y < yb; y++) {
+      const py: f32 = <f32>y + 0.5
+      let left: f32, right: f32
+      if (dy == 0) {
+        const q: f32 = sqrt<f32>(max<f32>(0, reach2 - (py - y0) * (py - y0)))
+        left = min(x0, x1) - q
+        right = max(x0, x1) + q
+      } else {
+        // Only the part of the segment within the vertical reach of this row can matter.
+        const lo: f32 = max(min(y0, y1), py - reach), hi: f32 = min(max(y0, y1), py + reach)
+        if (lo > hi) continue
+        const xa: f32 = x0 + (lo - y0) * slope, xb: f32 = x0 + (hi - y0) * slope
+        const nearest: f32 = min(hi, max(lo, py))
+        const q: f32 = sqrt<f32>(max<f32>(0, reach2 - (py - nearest) * (py - nearest)))
+        left = min(xa, xb) - q
+        right = max(xa, xb) + q
+      }
+      if (right < 0 || left >= <f32>w) continue
+      const from = max(0, <i32>floor<f32>(left)) & ~3, to = min(w, <i32>ceil<f32>(right) + 1)
+      const ey0: f32 = py - y0
+      const vey = f32x4.splat(ey0), tRow = f32x4.splat(ey0 * perY)
+      let vx = f32x4.add(f32x4.splat(<f32>from + <f32>0.5 - x0), f32x4(0, 1, 2, 3))
+      let p = squared + <usize>y * stride + (<usize>from << 2)
+      for (let x = from; x < to; x += 4) {
+        const t = f32x4.pmin(one, f32x4.pmax(zero, f32x4.add(f32x4.mul(vx, perX), tRow)))
+        const ex = f32x4.sub(vx, f32x4.mul(t, vdx)), ey = f32x4.sub(vey, f32x4.mul(t, vdy))
+        v128.store(p, f32x4.pmin(v128.load(p), f32x4.add(f32x4.mul(ex, ex), f32x4.mul(ey, ey))))
+        vx = f32x4.add(vx, four)
+        p += 16
+      }
+    }
+  }
+}
+
+/** Adds each crossing's direction at the first pixel centre to its right (i32 plane, preset to 0). */
+export function windAtCentres(segments: usize, count: i32, acc: usize, w: i32, h: i32): void {
+  for (let k = 0; k < count; k++, segments += 16) {
+    let x0 = load<f32>(segments), y0 = load<f32>(segments, 4)
+    let x1 = load<f32>(segments, 8), y1 = load<f32>(segments, 12)
+    if (y0 == y1) continue
+    let dir = 1
+    if (y0 > y1) {
+      dir = -1
+      let t = x0
+      x0 = x1
+      x1 = t
+      t = y0
+      y0 = y1
+      y1 = t
+    }
+    const slope: f32 = (x1 - x0) / (y1 - y0)
+    const ya = max(0, <i32>ceil<f32>(y0 - 0.5)), yb = min(h, <i32>ceil<f32>(y1 - 0.5))
+    for (let y = ya; y < yb; y++) {
+      const crossing: f32 = x0 + (<f32>y + <f32>0.5 - y0) * slope
+      if (crossing >= <f32>w) continue
+      const xi = max(0, <i32>ceil<f32>(crossing - 0.5))
+      if (xi < w) {
+        const p = acc + (<usize>(y * w + xi) << 2)
+        store<i32>(p, load<i32>(p) + dir)
+      }
+    }
+  }
+}
+
+/** Square roots with the sign of the winding: negative inside. */
+export function signDistance(squared: usize, winding: usize, dst: usize, w: i32, h: i32): void {
+  for (let y = 0; y < h; y++) {
+    let s = 0
+    for (let x = 0; x < w; x += 4) {
+      const s0 = s + load<i32>(winding), s1 = s0 + load<i32>(winding, 4)
+      const s2 = s1 + load<i32>(winding, 8), s3 = s2 + load<i32>(winding, 12)
+      s = s3
+      const d = f32x4.sqrt(v128.load(squared))
+      let lanes = i32x4.splat(s0)
+      lanes = i32x4.replace_lane(lanes, 1, s1)
+      lanes = i32x4.replace_lane(lanes, 2, s2)
+      lanes = i32x4.replace_lane(lanes, 3, s3)
+      v128.store(dst, v128.bitselect(f32x4.neg(d), d, i32x4.ne(lanes, i32x4.splat(0))))
+      squared += 16
+      winding += 16
+      dst += 16
+    }
+  }
+}
