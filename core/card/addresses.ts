@@ -1,0 +1,95 @@
+import { COMMON_COAT_PARAMETERS } from '../coats/definition'
+import { coatOf } from '../coats/table'
+import type { StoredPaint, StoredValue } from './moving'
+import type { Parameter, Parameters } from './parameters'
+import { colour, GRADIENT_PARAMETERS, STOP_PARAMETERS } from './parameters'
+import { PIECE_KINDS, PLACE_PARAMETERS } from './pieces'
+import type { Card, Coat, Piece } from './schema'
+import { LIGHT_PARAMETERS } from './schema'
+
+// A parameter's address says where its value lies in the document, by ids instead of indices, so that it
+// stays true while things are reordered: `light/azimuth`, `title/x`, `title/stroke-2/paint/stops/0/colour`.
+
+export interface ParameterPlace {
+  address: string
+  /** `Title · glow reach`. */
+  label: string
+  parameter: Parameter
+  value: StoredValue
+  /** Ids that the address leads through. */
+  piece: string | null
+  coat: string | null
+}
+
+export const SOLID_COLOUR = colour({ label: 'Colour', help: 'Colour with opacity, as #RRGGBB or #RRGGBBAA', default: '#FFFFFF' })
+
+/** Every parameter of a card that has a value of its own, in stack order. */
+export function listParameters(card: Card): ParameterPlace[] {
+  return [
+    ...ofTable(LIGHT_PARAMETERS, card.light as unknown as Record<string, StoredValue>, 'light', 'Light', null, null),
+    ...(card.background ? ofPaint(card.background, 'background', 'Background', null, null) : []),
+    ...card.pieces.flatMap(listPieceParameters),
+  ]
+}
+
+export function listPieceParameters(piece: Piece): ParameterPlace[] {
+  const values = piece as unknown as Record<string, StoredValue>
+  return [
+    ...ofTable(PLACE_PARAMETERS, values, piece.id, piece.name, piece.id, null),
+    ...ofTable(PIECE_KINDS[piece.kind].parameters, values, piece.id, piece.name, piece.id, null),
+    ...[...piece.coats.face, ...piece.coats.behind].flatMap((coat) => listCoatParameters(coat, piece)),
+  ]
+}
+
+export function listCoatParameters(coat: Coat, piece: Pick<Piece, 'id' | 'name'>): ParameterPlace[] {
+  const definition = coatOf(coat.kind)
+  const label = `${piece.name} · ${definition.label.toLowerCase()}`
+  const address = `${piece.id}/${coat.id}`
+  return [
+    ...ofTable(COMMON_COAT_PARAMETERS, coat, address, label, piece.id, coat.id),
+    ...ofTable(definition.parameters, coat, address, label, piece.id, coat.id),
+  ]
+}
+
+function ofTable(
+  parameters: Parameters,
+  values: Readonly<Record<string, StoredValue>>,
+  address: string,
+  label: string,
+  piece: string | null,
+  coat: string | null,
+): ParameterPlace[] {
+  return Object.entries(parameters).flatMap(([name, parameter]) => {
+    const value = values[name]
+    const here = `${address}/${name}`
+    if (parameter.type === 'paint') return ofPaint(value as StoredPaint, here, label, piece, coat)
+    return [{ address: here, label: `${label} ${parameter.label.toLowerCase()}`, parameter, value, piece, coat }]
+  })
+}
+
+function ofPaint(
+  paint: StoredPaint,
+  address: string,
+  label: string,
+  piece: string | null,
+  coat: string | null,
+): ParameterPlace[] {
+  const at = (name: string, words: string, parameter: Parameter, value: StoredValue): ParameterPlace => ({
+    address: `${address}/${name}`,
+    label: `${label} ${words}`,
+    parameter,
+    value,
+    piece,
+    coat,
+  })
+  if (paint.type === 'solid') return [at('colour', 'colour', SOLID_COLOUR, paint.colour)]
+  return [
+    ...Object.entries(GRADIENT_PARAMETERS).map(([name, parameter]) =>
+      at(name, `gradient ${parameter.label.toLowerCase()}`, parameter, paint[name as 'angle']),
+    ),
+    ...paint.stops.flatMap((stop, i) => [
+      at(`stops/${i}/at`, `colour ${i + 1} place`, STOP_PARAMETERS.at, stop.at),
+      at(`stops/${i}/colour`, `colour ${i + 1}`, STOP_PARAMETERS.colour, stop.colour),
+    ]),
+  ]
+}

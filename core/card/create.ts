@@ -1,0 +1,76 @@
+import { COMMON_COAT_PARAMETERS } from '../coats/definition'
+import { coatOf } from '../coats/table'
+import type { Rate } from '../time/rate'
+import { defaultsOf } from './parameters'
+import type { PieceKind } from './pieces'
+import { PIECE_KINDS, PLACE_PARAMETERS } from './pieces'
+import type { Card, Coat, Piece } from './schema'
+import { CARD_FORMAT, CARD_VERSION, LIGHT_PARAMETERS } from './schema'
+
+export interface CardSize {
+  width: number
+  height: number
+  rate: Rate
+  /** Frames. */
+  length: number
+}
+
+/** An empty card. */
+export function createCard(name: string, { width, height, rate, length }: CardSize): Card {
+  return {
+    format: CARD_FORMAT,
+    version: CARD_VERSION,
+    name,
+    frame: { width, height },
+    rate,
+    length,
+    background: null,
+    light: { azimuth: LIGHT_PARAMETERS.azimuth.default, elevation: LIGHT_PARAMETERS.elevation.default },
+    palette: ['#F6C667', '#E2683C', '#B8324A', '#1E6B6A', '#FFF6EE', '#1B1420'],
+    seed: 1,
+    pieces: [],
+  }
+}
+
+/** A new coat with the values of its definition. */
+export function createCoat(kind: string, id: string): Coat {
+  const { parameters } = coatOf(kind)
+  return {
+    id,
+    kind,
+    on: true,
+    ...defaultsOf(COMMON_COAT_PARAMETERS),
+    ...defaultsOf(parameters),
+  } as Coat
+}
+
+/** A new piece in the middle of the card, with a plain fill. */
+export function createPiece(kind: PieceKind, card: Card): Piece {
+  const id = freeId(card, kind)
+  const definition = PIECE_KINDS[kind]
+  const own = kind === 'type' ? { wording: 'Your words', font: 'abril-fatface' } : {}
+  const piece = {
+    id,
+    kind,
+    name: definition.label,
+    on: true,
+    ...defaultsOf(PLACE_PARAMETERS),
+    ...defaultsOf(definition.parameters),
+    ...own,
+    x: card.frame.width / 2,
+    y: card.frame.height / 2,
+    coats: { face: [], behind: [] },
+  } as unknown as Piece
+  piece.coats.face.push(createCoat('fill', freeId(card, 'fill')))
+  return piece
+}
+
+/** The first id `kind-N` that nothing on the card has. */
+export function freeId(card: Card, kind: string): string {
+  const taken = new Set(
+    card.pieces.flatMap((piece) => [piece.id, ...piece.coats.face.map((c) => c.id), ...piece.coats.behind.map((c) => c.id)]),
+  )
+  let n = 1
+  while (taken.has(`${kind}-${n}`)) n++
+  return `${kind}-${n}`
+}

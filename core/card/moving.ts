@@ -1,0 +1,96 @@
+import { z } from 'zod'
+import { isEasing } from '../time/easing'
+import { HEX_COLOUR } from './colour'
+
+/** A value at a frame, and how the segment that starts here is eased. */
+export interface Key<T> {
+  frame: number
+  value: T
+  /** CSS Easing 2 text, or `hold`. Linear where left out. */
+  easing?: string
+}
+
+/** A value that moves. */
+export interface Moving<T> {
+  keys: Key<T>[]
+  /**
+   * True (the default): the ribbon is a ring and the segment after the last key leads to the first one, across
+   * the seam. False: the first and last values are held.
+   */
+  loop?: boolean
+}
+
+export type Movable<T> = T | Moving<T>
+
+/** A length in % of the piece's reference size instead of px. */
+export type Length = number | { unit: '%'; value: number }
+export type MovableLength = Length | (Moving<number> & { unit?: '%' })
+
+/** Anything that the document can hold at a parameter's place. */
+export type StoredValue = Movable<number> | MovableLength | Movable<string> | boolean | StoredPaint | undefined
+
+export interface StoredStop {
+  /** 0–100 % along the gradient. */
+  at: Movable<number>
+  colour: Movable<string>
+}
+
+export type StoredPaint =
+  | { type: 'solid'; colour: Movable<string> }
+  | {
+      type: 'linear'
+      stops: StoredStop[]
+      /** Direction from the first stop to the last; 0 = left to right, 90 = upward. */
+      angle: Movable<number>
+      /** % of the length that the shape spans in this direction. */
+      scale: Movable<number>
+      /** % of that length, along the direction. */
+      shift: Movable<number>
+      hang: 'piece' | 'card'
+    }
+
+const frame = z.number().min(0).max(1_000_000)
+const easing = z
+  .string()
+  .max(2000)
+  .refine(isEasing, 'is no easing: use linear, ease, ease-in, ease-out, ease-in-out, cubic-bezier(…), steps(…), linear(…) or hold')
+  .optional()
+
+function keysOf<T extends z.ZodType>(value: T) {
+  return z
+    .array(z.strictObject({ frame, value, easing }))
+    .min(1)
+    .max(10_000)
+    .superRefine((keys, context) => {
+      keys.forEach((key, i) => {
+        if (i > 0 && key.frame <= keys[i - 1]!.frame) {
+          context.addIssue({ code: 'custom', path: [i, 'frame'], message: 'must be later than the key before it' })
+        }
+      })
+    })
+}
+
+const loop = z.boolean().optional()
+
+export const colourSchema = z.string().regex(HEX_COLOUR, 'is no colour: write #RRGGBB or #RRGGBBAA')
+
+export function movableNumber(min: number, max: number) {
+  const value = z.number().min(min).max(max)
+  return z.union([value, z.strictObject({ keys: keysOf(value), loop })])
+}
+
+export function movableLength(min: number, max: number) {
+  const value = z.number().min(min).max(max)
+  const unit = z.literal('%')
+  return z.union([
+    value,
+    z.strictObject({ unit, value }),
+    z.strictObject({ unit: unit.optional(), keys: keysOf(value), loop }),
+  ])
+}
+
+export const movableColour = z.union([colourSchema, z.strictObject({ keys: keysOf(colourSchema), loop })])
+
+export function isMoving(value: unknown): value is Moving<unknown> {
+  return typeof value === 'object' && value !== null && Array.isArray((value as Moving<unknown>).keys)
+}

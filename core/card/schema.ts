@@ -1,0 +1,179 @@
+import { z } from 'zod'
+import { COMMON_COAT_PARAMETERS } from '../coats/definition'
+import { COATS } from '../coats/table'
+import type { BlendMode } from '../paint/blend-modes'
+import { rateSchema } from '../time/rate'
+import type { Rate } from '../time/rate'
+import type { Movable, StoredPaint, StoredValue } from './moving'
+import { colourSchema, movableNumber } from './moving'
+import { number, paintSchema, shapeOf } from './parameters'
+import { BOX_PARAMETERS, PLACE_PARAMETERS, TYPE_PARAMETERS } from './pieces'
+
+// Version 1 of the card file. The types below are written out for readers; the schema is the authority.
+
+export const CARD_FORMAT = 'wax-ribbon-card'
+export const CARD_VERSION = 1
+/** Larger frames are refused: 8192 × 8192 float pixels are 1 GB. */
+export const LARGEST_SIDE = 8192
+/** An hour at 60 frames a second. */
+export const LONGEST_LOOP = 216_000
+
+interface PlacedPiece {
+  id: string
+  name: string
+  on: boolean
+  x: Movable<number>
+  y: Movable<number>
+  rotation: Movable<number>
+  scale: Movable<number>
+  opacity: Movable<number>
+  blend: BlendMode
+  /** Both lists are front first. */
+  coats: { face: Coat[]; behind: Coat[] }
+}
+
+export interface TypePiece extends PlacedPiece {
+  kind: 'type'
+  wording: string
+  /** Id of a shipped font, or of one that the user brought. */
+  font: string
+  size: Movable<number>
+  tracking: Movable<number>
+  leading: Movable<number>
+  align: 'left' | 'centre' | 'right'
+}
+
+export interface BoxPiece extends PlacedPiece {
+  kind: 'box'
+  width: Movable<number>
+  height: Movable<number>
+  radius: Movable<number>
+}
+
+export type Piece = TypePiece | BoxPiece
+
+/** A coat: what all have in common, and the parameters of its kind under their own names. */
+export interface Coat {
+  id: string
+  kind: string
+  on: boolean
+  opacity: Movable<number>
+  blend: BlendMode
+  [parameter: string]: StoredValue
+}
+
+export interface Card {
+  format: typeof CARD_FORMAT
+  version: typeof CARD_VERSION
+  name: string
+  frame: { width: number; height: number }
+  rate: Rate
+  /** Loop length in frames; frame `length` is frame 0 again. */
+  length: number
+  background: StoredPaint | null
+  /** The key light: where the light comes from. */
+  light: { azimuth: Movable<number>; elevation: Movable<number> }
+  /** Hex colours that the card is made of. */
+  palette: string[]
+  /** Seeds the dithering. */
+  seed: number
+  /** Front first. */
+  pieces: Piece[]
+}
+
+export const LIGHT_PARAMETERS = {
+  azimuth: number({
+    label: 'Light from',
+    help: 'Where the key light comes from, in degrees anticlockwise: 0 is right, 90 above',
+    default: 120,
+    min: -36_000,
+    max: 36_000,
+    step: 1,
+    unit: '°',
+    slider: [-180, 180],
+  }),
+  elevation: number({
+    label: 'Light height',
+    help: 'Height of the key light above the page, in degrees',
+    default: 45,
+    min: 0,
+    max: 90,
+    step: 1,
+    unit: '°',
+  }),
+} as const
+
+const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,39}$/, 'is no id: use up to 40 small letters, digits and hyphens')
+const name = z.string().min(1).max(200)
+
+const coatSchemas = COATS.map((coat) =>
+  z
+    .strictObject({
+      id,
+      kind: z.literal(coat.kind),
+      on: z.boolean().default(true),
+      ...shapeOf(COMMON_COAT_PARAMETERS),
+      ...shapeOf(coat.parameters),
+    })
+    .describe(`${coat.label}. ${coat.help}.`),
+)
+export const coatSchema = z.discriminatedUnion('kind', coatSchemas as unknown as [(typeof coatSchemas)[number]])
+
+const stack = z.strictObject({
+  face: z.array(coatSchema).max(64).default([]),
+  behind: z.array(coatSchema).max(64).default([]),
+})
+
+const common = { id, name, on: z.boolean().default(true), coats: stack.default({ face: [], behind: [] }) }
+
+const pieceSchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('type'),
+    ...common,
+    wording: z.string().max(2000),
+    font: id,
+    ...shapeOf(PLACE_PARAMETERS),
+    ...shapeOf(TYPE_PARAMETERS),
+  }),
+  z.strictObject({
+    kind: z.literal('box'),
+    ...common,
+    ...shapeOf(PLACE_PARAMETERS),
+    ...shapeOf(BOX_PARAMETERS),
+  }),
+])
+
+const side = z.number().int().min(16).max(LARGEST_SIDE)
+
+export const cardSchema = z
+  .strictObject({
+    format: z.literal(CARD_FORMAT),
+    version: z.literal(CARD_VERSION),
+    name,
+    frame: z.strictObject({ width: side, height: side }),
+    rate: rateSchema,
+    length: z.number().int().min(1).max(LONGEST_LOOP),
+    background: paintSchema.nullable().default(null),
+    light: z
+      .strictObject({
+        azimuth: movableNumber(LIGHT_PARAMETERS.azimuth.min, LIGHT_PARAMETERS.azimuth.max),
+        elevation: movableNumber(LIGHT_PARAMETERS.elevation.min, LIGHT_PARAMETERS.elevation.max),
+      })
+      .default({ azimuth: LIGHT_PARAMETERS.azimuth.default, elevation: LIGHT_PARAMETERS.elevation.default }),
+    palette: z.array(colourSchema).max(64).default([]),
+    seed: z.number().int().min(0).max(0xffffffff).default(1),
+    pieces: z.array(pieceSchema).max(200).default([]),
+  })
+  .superRefine((card, context) => {
+    const seen = new Set<string>()
+    const claim = (value: string, path: (string | number)[]) => {
+      if (seen.has(value)) context.addIssue({ code: 'custom', path, message: `id “${value}” is used twice` })
+      seen.add(value)
+    }
+    card.pieces.forEach((piece, i) => {
+      claim(piece.id, ['pieces', i, 'id'])
+      for (const group of ['face', 'behind'] as const) {
+        piece.coats[group].forEach((coat, k) => claim((coat as { id: string }).id, ['pieces', i, 'coats', group, k, 'id']))
+      }
+    })
+  })

@@ -1,0 +1,102 @@
+import { choice, length, paint, toggle } from '../card/parameters'
+import type { SettledValues } from '../card/settled'
+import type { Px } from '../units'
+import type { CoatBench, CoatPlace, Layer } from './definition'
+import { defineCoat, even, SIDES } from './definition'
+
+const parameters = {
+  width: length({
+    label: 'Width',
+    help: 'Thickness of the line, in px or % of the piece',
+    default: 8,
+    min: 0,
+    max: 1000,
+    step: 0.5,
+    slider: [0, 80],
+  }),
+  side: choice({
+    label: 'Side',
+    help: 'Where the line lies against the edge of the shape',
+    default: 'outside',
+    options: [SIDES.outside, SIDES.inside, SIDES.across],
+  }),
+  offset: length({
+    label: 'Gap',
+    help: 'Distance between the edge (or the stroke before it) and the line, in px or % of the piece',
+    default: 0,
+    min: -1000,
+    max: 1000,
+    step: 0.5,
+    slider: [-40, 40],
+  }),
+  stacked: toggle({
+    label: 'Stack on the stroke before',
+    help: 'Starts where the next stroke nearer to the face on the same side ends, so that outlines grow outward',
+    default: false,
+  }),
+  paint: paint({ label: 'Paint', help: 'What the line is painted with', default: '#3D0D16' }),
+} as const
+
+type Values = SettledValues<typeof parameters>
+
+/** Where the line begins and ends across the edge, in render px, outward positive. */
+interface Extent {
+  inner: Px
+  outer: Px
+  /** Opacity (0–1) of the stroke that lies over this one's inner border, if there is one. */
+  above: number
+}
+
+/** Px from the edge at which a stroke starts; a stacked one starts where the one before it ends. */
+function extentOf(index: number, bench: Pick<CoatBench, 'px'>, place: CoatPlace<Values>): Extent {
+  const { values, id } = place.siblings[index]!
+  const width = bench.px(values.width)
+  const gap = bench.px(values.offset)
+  if (values.side === 'across') return { inner: gap - width / 2, outer: gap + width / 2, above: 0 }
+  const outward = values.side === 'outside'
+  let start = gap
+  let above = 0
+  if (values.stacked) {
+    for (let i = index - 1; i >= 0; i--) {
+      const before = place.siblings[i]!
+      if (!before.on || before.values.side !== values.side || before.id === id) continue
+      const extent = extentOf(i, bench, place)
+      start = gap + (outward ? extent.outer : -extent.inner)
+      // Over a gap there is nothing to join.
+      if (gap === 0 && outward && before.above) above = before.opacity
+      break
+    }
+  }
+  return outward
+    ? { inner: start, outer: start + width, above }
+    : { inner: -(start + width), outer: -start, above: 0 }
+}
+
+export const stroke = defineCoat({
+  kind: 'stroke',
+  label: 'Stroke',
+  help: 'A line along the edge of the shape: outside, inside or across it; several can be stacked',
+  parameters,
+  headline: 'width',
+  group: () => 'face',
+  reach: (_values, bench, place) => even(Math.max(0, extentOf(place.index, bench, place).outer) + 1),
+  layers(values, bench, place): Layer[] {
+    const { inner, outer, above } = extentOf(place.index, bench, place)
+    // A line of no width is no line.
+    if (outer <= inner) return []
+    const layers: Layer[] = []
+    // The part on each side goes to that side's field and runs on under the edge, so that no hairline is left.
+    if (outer > 0) {
+      layers.push({
+        field: 'outside',
+        mask: inner <= 0 ? bench.grown(outer) : bench.band(inner, outer, above),
+        paint: values.paint,
+      })
+    }
+    if (inner < 0) {
+      const mask = outer >= 0 ? bench.complemented(bench.grown(inner)) : bench.band(inner, outer)
+      layers.push({ field: 'inside', mask, paint: values.paint })
+    }
+    return layers
+  },
+})

@@ -1,0 +1,56 @@
+import type { Px } from '../units'
+import { exp } from './exact'
+
+/** How a blur of one sigma is carried out. */
+export interface BlurPlan {
+  /** How often the plane is halved first. */
+  levels: number
+  /** Sigma left to convolve at the lowest level, in its pixels. */
+  sigma: number
+  /** Radius of the taps at the lowest level. */
+  radius: number
+}
+
+/** Half-width of the kernel in sigmas: the Gaussian beyond it weighs 0.05 %. */
+const CUT = 3.5
+/** Below this sigma the sampled kernel is the identity to 1e-7. */
+const LEAST_SIGMA = 0.18
+
+/**
+ * Halving and doubling with [1 3 3 1] each add a variance of ¾ px² of their finer level, so k levels add
+ * ½(4^k − 1); what is left is convolved at the lowest level, where one pixel is 2^k.
+ */
+export function planBlur(sigma: Px): BlurPlan {
+  let levels = 0
+  let low = sigma
+  while (levels < 8) {
+    const finer = 4 ** (levels + 1)
+    const left = (sigma * sigma - 0.5 * (finer - 1)) / finer
+    // A sampled Gaussian narrower than 2 px would show the grid of the coarse level.
+    if (left < 4) break
+    levels++
+    low = Math.sqrt(left)
+  }
+  return { levels, sigma: low, radius: low < LEAST_SIGMA ? 0 : Math.ceil(CUT * low) }
+}
+
+/** Sampled, normalised: taps[0] is the centre. */
+export function gaussTaps(sigma: number, radius: number): Float32Array {
+  const weights = new Float64Array(radius + 1)
+  let sum = 0
+  for (let i = 0; i <= radius; i++) {
+    weights[i] = i === 0 ? 1 : exp((-i * i) / (2 * sigma * sigma))
+    sum += i === 0 ? weights[i]! : 2 * weights[i]!
+  }
+  return Float32Array.from(weights, (w) => w / sum)
+}
+
+/** Px beyond which the blur of a shape is exactly 0; also what a cut-off plane must hold around its visible part. */
+export function blurReach(sigma: Px): Px {
+  const { levels, radius } = planBlur(sigma)
+  const low = 2 ** levels
+  return radius === 0 ? 0 : (radius + (levels > 0 ? 4 : 0)) * low
+}
+
+/** Boxes whose origin lies on multiples of this blur to the same bits wherever they are cut (up to 6 levels). */
+export const BOX_GRID = 64

@@ -1,0 +1,270 @@
+import type { BlendMode } from '../paint/blend-modes'
+import { blendNumber } from '../paint/blend-modes'
+import type { Px, Rgba } from '../units'
+import { gaussTaps, planBlur } from './gauss'
+import type { Address, KernelExports } from './module'
+import { instantiateKernels } from './module'
+
+/** One f32 a pixel, rows without gaps. The width is a multiple of 4. */
+export interface Plane {
+  readonly at: Address
+  readonly w: number
+  readonly h: number
+}
+
+/** Four f32 a pixel, premultiplied RGBA; rows are `stride` bytes apart. The width is a multiple of 4. */
+export interface Layers {
+  readonly at: Address
+  readonly w: number
+  readonly h: number
+  readonly stride: number
+}
+
+/** Line segments x0, y0, x1, y1 (f32) in the pixels of some box. */
+export interface Segments {
+  readonly at: Address
+  readonly count: number
+}
+
+/** t = t0 + x·tx + y·ty at pixel centres, looked up in a ramp of premultiplied colours. */
+export interface RampPaint {
+  ramp: Address
+  steps: number
+  t0: number
+  tx: number
+  ty: number
+}
+
+const PAGE = 65_536
+const FIRST_FREE = PAGE
+const FAR = 1e12
+
+/**
+ * The typed face of the pixel kernels: one memory, one bump allocator. Everything taken after `mark()` is given
+ * back by `release()`. Not thread-safe; each worker has its own.
+ */
+export class Kernels {
+  private readonly memory = new WebAssembly.Memory({ initial: 256 })
+  private readonly run: KernelExports = instantiateKernels(this.memory)
+  private top: Address = FIRST_FREE
+  private readonly tile: { at: Address; seed: number | undefined } = { at: this.take(64 * 64 * 16), seed: undefined }
+
+  /** Aligned to 64 bytes, contents undefined. */
+  private take(bytes: number): Address {
+    const at = this.top
+    this.top = (at + bytes + 63) & ~63
+    const missing = this.top + 64 - this.memory.buffer.byteLength
+    if (missing > 0) this.memory.grow(Math.ceil(missing / PAGE))
+    return at
+  }
+
+  mark(): Address {
+    return this.top
+  }
+
+  release(mark: Address): void {
+    this.top = mark
+  }
+
+  /** A view of a plane's floats; valid only until the next allocation. */
+  floats(plane: Plane): Float32Array {
+    return new Float32Array(this.memory.buffer, plane.at, plane.w * plane.h)
+  }
+
+  /** A view of RGBA floats; valid only until the next allocation. Rows must be without gaps. */
+  rgba(layers: Layers): Float32Array {
+    return new Float32Array(this.memory.buffer, layers.at, layers.w * layers.h * 4)
+  }
+
+  plane(w: number, h: number, value?: number): Plane {
+    const plane = { at: this.take(w * h * 4), w, h }
+    if (value !== undefined) this.run.fillPlane(plane.at, w * h, value)
+    return plane
+  }
+
+  planeFrom(w: number, h: number, values: Float32Array): Plane {
+    const plane = this.plane(w, h)
+    this.floats(plane).set(values)
+    return plane
+  }
+
+  layers(w: number, h: number, clear = true): Layers {
+    const layers = { at: this.take(w * h * 16), w, h, stride: w * 16 }
+    if (clear) this.run.fillPlane(layers.at, w * h * 4, 0)
+    return layers
+  }
+
+  /** A window into layers, without copying. x and width are multiples of 4. */
+  window(of: Layers, x: number, y: number, w: number, h: number): Layers {
+    return { at: of.at + y * of.stride + x * 16, w, h, stride: of.stride }
+  }
+
+  /** Segments (x0, y0, x1, y1 …) moved by (dx, dy). */
+  segments(coordinates: Float64Array, dx: Px, dy: Px): Segments {
+    const at = this.take(coordinates.length * 4)
+    const view = new Float32Array(this.memory.buffer, at, coordinates.length)
+    for (let i = 0; i < coordinates.length; i += 2) {
+      view[i] = coordinates[i]! + dx
+      view[i + 1] = coordinates[i + 1]! + dy
+    }
+    return { at, count: coordinates.length / 4 }
+  }
+
+  /** Exact area coverage of the outline. */
+  coverage(segments: Segments, w: number, h: number): Plane {
+    const plane = this.plane(w, h)
+    const mark = this.mark()
+    const acc = this.take((w + 4) * h * 4)
+    this.run.fillPlane(acc, (w + 4) * h, 0)
+    this.run.rasterSegments(segments.at, segments.count, acc, w, h)
+    this.run.integrateCoverage(acc, plane.at, w, h)
+    this.release(mark)
+    return plane
+  }
+
+  /** Signed distance from pixel centres, negative inside; exact up to `reach`, farther ones are very large. */
+  distance(segments: Segments, w: number, h: number, reach: Px): Plane {
+    const plane = this.plane(w, h)
+    const mark = this.mark()
+    const squared = this.plane(w, h, FAR)
+    const winding = this.plane(w, h, 0)
+    this.run.nearestSegment(segments.at, segments.count, squared.at, w, h, reach)
+    this.run.windAtCentres(segments.at, segments.count, winding.at, w, h)
+    this.run.signDistance(squared.at, winding.at, plane.at, w, h)
+    this.release(mark)
+    return plane
+  }
+
+  /** A new plane: the Gaussian blur; outside the plane counts as 0. */
+  blurred(src: Plane, sigma: Px): Plane {
+    const { levels, sigma: low, radius } = planBlur(sigma)
+    const dst = this.plane(src.w, src.h)
+    if (radius === 0) {
+      this.run.copyRows(src.at, 0, dst.at, 0, src.w * src.h * 4, 1)
+      return dst
+    }
+    const mark = this.mark()
+    const row = this.take((src.w * 4 + 1024) * 4)
+    const steps: Plane[] = [src]
+    for (let i = 0; i < levels; i++) {
+      const from = steps[i]!
+      const to = this.plane((Math.ceil(from.w / 2) + 3) & ~3, Math.ceil(from.h / 2))
+      this.run.halve(from.at, to.at, from.w, from.h, to.w, to.h, row)
+      steps.push(to)
+    }
+    const lowest = steps[levels]!
+    const taps = this.take((radius + 1) * 4)
+    new Float32Array(this.memory.buffer, taps, radius + 1).set(gaussTaps(low, radius))
+    const between = this.plane(lowest.w, lowest.h)
+    this.run.convolveColumns(lowest.at, between.at, lowest.w, lowest.h, taps, radius)
+    let current = levels === 0 ? dst : lowest
+    this.run.convolveRows(between.at, current.at, lowest.w, lowest.h, taps, radius, row)
+    for (let i = levels - 1; i >= 0; i--) {
+      // The finer plane's own contents are no longer needed, except the source's.
+      const to = i === 0 ? dst : steps[i]!
+      this.run.double(current.at, to.at, current.w, current.h, to.w, to.h, row)
+      current = to
+    }
+    this.release(mark)
+    return dst
+  }
+
+  band(distance: Plane, inner: Px, outer: Px, above: number): Plane {
+    const plane = this.plane(distance.w, distance.h)
+    this.run.bandMask(distance.at, plane.at, plane.w * plane.h, inner, outer, above)
+    return plane
+  }
+
+  grown(distance: Plane, edge: Px): Plane {
+    const plane = this.plane(distance.w, distance.h)
+    this.run.insideMask(distance.at, plane.at, plane.w * plane.h, edge)
+    return plane
+  }
+
+  /** In place. */
+  complement(plane: Plane): void {
+    this.run.complement(plane.at, plane.w * plane.h)
+  }
+
+  /** mask · (1 − coverage), in place. */
+  keepOutside(mask: Plane, coverage: Plane): void {
+    this.run.keepOutside(mask.at, coverage.at, mask.w * mask.h)
+  }
+
+  /** A new plane with the window (x, y, w, h) of another. */
+  cut(plane: Plane, x: number, y: number, w: number, h: number): Plane {
+    if (x === 0 && y === 0 && w === plane.w && h === plane.h) return plane
+    const cut = this.plane(w, h)
+    this.run.copyRows(plane.at + (y * plane.w + x) * 4, plane.w * 4, cut.at, w * 4, w * 4, h)
+    return cut
+  }
+
+  /** Premultiplied colours for `ramp()`, from the engine's own table. */
+  ramp(colours: Float32Array): { ramp: Address; steps: number } {
+    const at = this.take(colours.length * 4)
+    new Float32Array(this.memory.buffer, at, colours.length).set(colours)
+    return { ramp: at, steps: colours.length / 4 - 1 }
+  }
+
+  /** dst = paint · mask; the mask and dst have one size, dst is without gaps. */
+  paintSolid(dst: Layers, mask: Plane | null, [r, g, b, a]: Rgba, opacity: number): void {
+    const alpha = a * opacity
+    this.run.paintSolid(mask?.at ?? 0, dst.at, dst.w * dst.h, r * alpha, g * alpha, b * alpha, alpha)
+  }
+
+  /** dst = ramp · mask. */
+  paintRamp(dst: Layers, mask: Plane | null, paint: RampPaint, opacity: number): void {
+    const { ramp, steps, t0, tx, ty } = paint
+    this.run.paintRamp(mask?.at ?? 0, dst.at, dst.w, dst.h, ramp, steps, t0, tx, ty, opacity)
+  }
+
+  /** Solid colour through a mask, source-over, in place. */
+  overSolid(dst: Layers, mask: Plane, [r, g, b, a]: Rgba, opacity: number): void {
+    const alpha = a * opacity
+    this.run.overSolid(mask.at, dst.at, dst.stride, dst.w, dst.h, r * alpha, g * alpha, b * alpha, alpha)
+  }
+
+  /** dst = blend(src · opacity, dst). */
+  blend(mode: BlendMode, src: Layers, dst: Layers, opacity: number): void {
+    this.run.blend(blendNumber(mode), src.at, src.stride, dst.at, dst.stride, dst.w, dst.h, opacity)
+  }
+
+  /** dst = inside · coverage + outside · (1 − coverage). */
+  mix(coverage: Plane, inside: Layers, outside: Layers, dst: Layers): void {
+    const strides = [outside.stride, dst.at, dst.stride, dst.w, dst.h] as const
+    this.run.mixByCoverage(coverage.at, inside.at, inside.stride, outside.at, ...strides)
+  }
+
+  copy(src: Layers, dst: Layers): void {
+    this.run.copyRows(src.at, src.stride, dst.at, dst.stride, src.w * 16, src.h)
+  }
+
+  /** Straight RGBA integers, dithered by `seed`; `width` cuts off the padding on the right. */
+  straight(src: Layers, width: number, bits: 8 | 16, seed: number): Uint8Array<ArrayBuffer> {
+    const tile = this.dither(seed)
+    const mark = this.mark()
+    const bytesPerPixel = bits / 2
+    const at = this.take(src.w * src.h * bytesPerPixel)
+    if (bits === 8) this.run.straight8(src.at, at, src.w, src.h, tile)
+    else this.run.straight16(src.at, at, src.w, src.h, tile)
+    const whole = new Uint8Array(this.memory.buffer, at, src.w * src.h * bytesPerPixel)
+    const out = new Uint8Array(width * src.h * bytesPerPixel)
+    if (width === src.w) out.set(whole)
+    else {
+      for (let y = 0; y < src.h; y++) {
+        const from = y * src.w * bytesPerPixel
+        out.set(whole.subarray(from, from + width * bytesPerPixel), y * width * bytesPerPixel)
+      }
+    }
+    this.release(mark)
+    return out
+  }
+
+  private dither(seed: number): Address {
+    if (this.tile.seed !== seed) {
+      this.run.ditherTile(this.tile.at, seed)
+      this.tile.seed = seed
+    }
+    return this.tile.at
+  }
+}

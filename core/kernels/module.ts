@@ -1,0 +1,78 @@
+import { kernelsWasm } from './generated/kernels-wasm'
+
+/** Byte address in the kernels' memory. */
+export type Address = number
+
+/** The exports of the compiled module; see core/kernels/assembly for what each one does. */
+export interface KernelExports {
+  rasterSegments(segments: Address, count: number, acc: Address, w: number, h: number): void
+  integrateCoverage(acc: Address, dst: Address, w: number, h: number): void
+  nearestSegment(segments: Address, count: number, squared: Address, w: number, h: number, reach: number): void
+  windAtCentres(segments: Address, count: number, acc: Address, w: number, h: number): void
+  signDistance(squared: Address, winding: Address, dst: Address, w: number, h: number): void
+  halve(src: Address, dst: Address, w: number, h: number, lowW: number, lowH: number, row: Address): void
+  double(src: Address, dst: Address, lowW: number, lowH: number, w: number, h: number, rows: Address): void
+  convolveColumns(src: Address, dst: Address, w: number, h: number, taps: Address, radius: number): void
+  convolveRows(src: Address, dst: Address, w: number, h: number, taps: Address, radius: number, row: Address): void
+  fillPlane(p: Address, count: number, value: number): void
+  bandMask(distance: Address, dst: Address, count: number, inner: number, outer: number, above: number): void
+  insideMask(distance: Address, dst: Address, count: number, edge: number): void
+  complement(p: Address, count: number): void
+  scaleBy(p: Address, count: number, factor: number): void
+  keepOutside(mask: Address, coverage: Address, count: number): void
+  paintSolid(mask: Address, dst: Address, count: number, r: number, g: number, b: number, a: number): void
+  paintRamp(
+    ...args: [mask: Address, dst: Address, w: number, h: number, ramp: Address, steps: number, ...numbers: number[]]
+  ): void
+  overSolid(
+    ...args: [mask: Address, dst: Address, stride: number, w: number, h: number, r: number, g: number, b: number, a: number]
+  ): void
+  blend(
+    ...args: [mode: number, src: Address, srcStride: number, dst: Address, dstStride: number, w: number, h: number, opacity: number]
+  ): void
+  mixByCoverage(
+    ...args: [coverage: Address, inside: Address, insideStride: number, outside: Address, ...rest: number[]]
+  ): void
+  copyRows(src: Address, srcStride: number, dst: Address, dstStride: number, bytes: number, h: number): void
+  straight8(src: Address, dst: Address, w: number, h: number, tile: Address): void
+  straight16(src: Address, dst: Address, w: number, h: number, tile: Address): void
+  ditherTile(tile: Address, seed: number): void
+  exp(x: number): number
+  pow(x: number, y: number): number
+  sin(x: number): number
+  cos(x: number): number
+  cbrt(x: number): number
+}
+
+const ALPHABET = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/'
+
+/** RFC 4648 §4. Hosts have decoders of their own, but none that all of them share. */
+function decodeBase64(text: string): Uint8Array<ArrayBuffer> {
+  const value = new Uint8Array(128)
+  for (let i = 0; i < 64; i++) value[ALPHABET.charCodeAt(i)] = i
+  const length = text.endsWith('==') ? text.length - 2 : text.endsWith('=') ? text.length - 1 : text.length
+  const bytes = new Uint8Array(Math.floor((length * 3) / 4))
+  let bits = 0
+  let held = 0
+  let at = 0
+  for (let i = 0; i < length; i++) {
+    held = (held << 6) | value[text.charCodeAt(i)]!
+    bits += 6
+    if (bits >= 8) {
+      bits -= 8
+      bytes[at++] = (held >> bits) & 255
+    }
+  }
+  return bytes
+}
+
+let compiled: WebAssembly.Module | undefined
+
+/** A new instance over the given memory; the code is compiled once. */
+export function instantiateKernels(memory: WebAssembly.Memory): KernelExports {
+  compiled ??= new WebAssembly.Module(decodeBase64(kernelsWasm))
+  const abort = () => {
+    throw new Error('The pixel kernels stopped.')
+  }
+  return new WebAssembly.Instance(compiled, { env: { memory, abort } }).exports as unknown as KernelExports
+}
