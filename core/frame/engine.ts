@@ -1,24 +1,27 @@
 import type { Card } from '../card/schema'
 import { LARGEST_SIDE } from '../card/schema'
 import { PLACE_PARAMETERS } from '../card/pieces'
+import type { Moment } from '../card/settled'
 import { settleAll, settleNumber, settlePaint } from '../card/settled'
 import { WaxError } from '../errors'
-import type { Layers } from '../kernels/kernels'
 import { Kernels } from '../kernels/kernels'
 import { place } from '../outline/outline'
-import { gradientLine, rampColours } from '../paint/gradient'
 import { momentOf } from '../time/evaluate'
 import { FontBook } from '../type/font-book'
 import type { Frames, Point } from '../units'
+import { Canvas } from './canvas'
 import { Outlines } from './outlines'
 import { drawPiece } from './piece'
 import { PlaneStore } from './plane-store'
+import { preparePaint } from './prepared-paint'
 
 export interface View {
   /** Render pixels per card pixel, up to 1. The default, 1, is the final size. */
   scale?: number
   /** Bits a channel of the picture. */
   bits?: 8 | 16
+  /** The pixels of an earlier picture that nobody needs any more: used again where the size fits. */
+  reuse?: Uint8Array<ArrayBuffer>
 }
 
 /** A finished frame: straight (not premultiplied) RGBA, rows from the top, 16-bit values little-endian. */
@@ -47,6 +50,9 @@ export class Engine {
   private readonly kernels = new Kernels()
   private readonly store = new PlaneStore()
   private readonly outlines: Outlines
+  private canvas: Canvas | null = null
+
+  private readonly base = this.kernels.mark()
 
   constructor(readonly fonts: FontBook = new FontBook()) {
     this.outlines = new Outlines(fonts)
@@ -61,18 +67,42 @@ export class Engine {
       throw new WaxError('frame-too-large', 'frame', `A picture of ${width}×${height} px cannot be made.`, `The most is ${LARGEST_SIDE} px a side.`)
     }
     const { kernels } = this
+    const canvas = this.clearCanvas(width, height)
     const start = kernels.mark()
-    const canvas = kernels.layers((width + 15) & ~15, height)
-    const at = momentOf(card, frame)
-    this.background(card, canvas, scale, frame)
-    const lightAzimuth = settleNumber(card.light.azimuth, at)
-    for (let i = card.pieces.length - 1; i >= 0; i--) {
-      const drawing = { kernels, outlines: this.outlines, store: this.store, card, at, scale, canvas, lightAzimuth }
-      drawPiece(drawing, card.pieces[i]!, i)
+    try {
+      const at = momentOf(card, frame)
+      this.background(card, canvas, scale, at)
+      const lightAzimuth = settleNumber(card.light.azimuth, at)
+      const { outlines, store } = this
+      for (let i = card.pieces.length - 1; i >= 0; i--) {
+        drawPiece({ kernels, outlines, store, card, at, scale, canvas, lightAzimuth }, card.pieces[i]!, i)
+      }
+      const size = (width * height * bits) / 2
+      const again = view.reuse?.length === size ? view.reuse.fill(0) : undefined
+      const pixels = again ?? new Uint8Array(size)
+      const { touched } = canvas
+      if (touched) {
+        const { x, y, w, h } = touched
+        kernels.straight(kernels.window(canvas.layers, x, y, w, h), x, y, pixels, width, bits, card.seed)
+      }
+      return { width, height, bits, pixels }
+    } finally {
+      kernels.release(start)
     }
-    const pixels = kernels.straight(canvas, width, bits, card.seed)
-    kernels.release(start)
-    return { width, height, bits, pixels }
+  }
+
+  /** The canvas lies at the bottom of the kernels' memory as long as the size stays; only what was touched is cleared. */
+  private clearCanvas(width: number, height: number): Canvas {
+    const padded = (width + 15) & ~15
+    if (this.canvas && this.canvas.layers.w === padded && this.canvas.layers.h === height) {
+      const { layers, touched } = this.canvas
+      if (touched) this.kernels.clear(this.kernels.window(layers, touched.x, touched.y, touched.w, touched.h))
+    } else {
+      this.kernels.release(this.base)
+      this.canvas = new Canvas(this.kernels.layers(padded, height))
+    }
+    this.canvas.touched = null
+    return this.canvas
   }
 
   /** Where every piece stands at a frame. Pieces without ink have all corners at their place. */
@@ -98,15 +128,15 @@ export class Engine {
     })
   }
 
-  private background(card: Card, canvas: Layers, scale: number, frame: Frames): void {
+  private background(card: Card, canvas: Canvas, scale: number, at: Moment): void {
     if (!card.background) return
-    const paint = settlePaint(card.background, momentOf(card, frame))
-    if (paint.type === 'solid') {
-      this.kernels.paintSolid(canvas, null, paint.colour, 1)
-      return
-    }
-    const bounds = { left: 0, top: 0, right: card.frame.width, bottom: card.frame.height }
-    const line = gradientLine(paint, bounds, { scale, rotation: 0, x: 0, y: 0 })
-    this.kernels.paintRamp(canvas, null, { ...this.kernels.ramp(rampColours(paint.stops)), ...line }, 1)
+    const { layers } = canvas
+    canvas.touch({ x: 0, y: 0, w: layers.w, h: layers.h })
+    const { kernels } = this
+    const mark = kernels.mark()
+    const paint = preparePaint({ kernels, card, scale }, settlePaint(card.background, at), { x: 0, y: 0 }, null)
+    if ('solid' in paint) kernels.paintSolid(layers, null, null, paint.solid, 1)
+    else kernels.paintRamp(layers, null, null, paint.ramp, 1)
+    kernels.release(mark)
   }
 }

@@ -58,6 +58,7 @@ export class Kernels {
     return at
   }
 
+  /** Where the allocator stands; give it to `release` to take back all that came after. */
   mark(): Address {
     return this.top
   }
@@ -206,27 +207,30 @@ export class Kernels {
     return { ramp: at, steps: colours.length / 4 - 1 }
   }
 
-  /** dst = paint · mask; the mask and dst have one size, dst is without gaps. */
-  paintSolid(dst: Layers, mask: Plane | null, [r, g, b, a]: Rgba, opacity: number): void {
+  /** dst = colour · mask; mask, gate and dst have one size, dst is without gaps. For gates see paint.ts. */
+  paintSolid(dst: Layers, mask: Plane | null, gate: Plane | null, [r, g, b, a]: Rgba, opacity: number): void {
     const alpha = a * opacity
-    this.run.paintSolid(mask?.at ?? 0, dst.at, dst.w * dst.h, r * alpha, g * alpha, b * alpha, alpha)
+    const count = dst.w * dst.h
+    this.run.paintSolid(mask?.at ?? 0, gate?.at ?? 0, dst.at, count, r * alpha, g * alpha, b * alpha, alpha)
   }
 
   /** dst = ramp · mask. */
-  paintRamp(dst: Layers, mask: Plane | null, paint: RampPaint, opacity: number): void {
+  paintRamp(dst: Layers, mask: Plane | null, gate: Plane | null, paint: RampPaint, opacity: number): void {
     const { ramp, steps, t0, tx, ty } = paint
-    this.run.paintRamp(mask?.at ?? 0, dst.at, dst.w, dst.h, ramp, steps, t0, tx, ty, opacity)
+    this.run.paintRamp(mask?.at ?? 0, gate?.at ?? 0, dst.at, dst.w, dst.h, ramp, steps, t0, tx, ty, opacity)
   }
 
   /** Solid colour through a mask, source-over, in place. */
-  overSolid(dst: Layers, mask: Plane, [r, g, b, a]: Rgba, opacity: number): void {
+  overSolid(dst: Layers, mask: Plane, gate: Plane | null, [r, g, b, a]: Rgba, opacity: number): void {
     const alpha = a * opacity
-    this.run.overSolid(mask.at, dst.at, dst.stride, dst.w, dst.h, r * alpha, g * alpha, b * alpha, alpha)
+    const colour = [r * alpha, g * alpha, b * alpha, alpha] as const
+    this.run.overSolid(mask.at, gate?.at ?? 0, dst.at, dst.stride, dst.w, dst.h, ...colour)
   }
 
   /** dst = blend(src · opacity, dst). */
-  blend(mode: BlendMode, src: Layers, dst: Layers, opacity: number): void {
-    this.run.blend(blendNumber(mode), src.at, src.stride, dst.at, dst.stride, dst.w, dst.h, opacity)
+  blend(mode: BlendMode, src: Layers, dst: Layers, opacity: number, gate: Plane | null = null): void {
+    const size = [dst.w, dst.h, opacity, gate?.at ?? 0] as const
+    this.run.blend(blendNumber(mode), src.at, src.stride, dst.at, dst.stride, ...size)
   }
 
   /** dst = inside · coverage + outside · (1 − coverage). */
@@ -239,25 +243,33 @@ export class Kernels {
     this.run.copyRows(src.at, src.stride, dst.at, dst.stride, src.w * 16, src.h)
   }
 
-  /** Straight RGBA integers, dithered by `seed`; `width` cuts off the padding on the right. */
-  straight(src: Layers, width: number, bits: 8 | 16, seed: number): Uint8Array<ArrayBuffer> {
+  /** Sets RGBA to clear. */
+  clear(layers: Layers): void {
+    if (layers.stride === layers.w * 16) this.run.fillPlane(layers.at, layers.w * layers.h * 4, 0)
+    else for (let y = 0; y < layers.h; y++) this.run.fillPlane(layers.at + y * layers.stride, layers.w * 4, 0)
+  }
+
+  /**
+   * Straight RGBA integers of a window at (x, y), dithered by `seed`, written at their place into a picture of
+   * `width` pixels a row. What of the window lies beyond the picture's right edge is cut off.
+   */
+  straight(window: Layers, x: number, y: number, out: Uint8Array, width: number, bits: 8 | 16, seed: number): void {
     const tile = this.dither(seed)
     const mark = this.mark()
-    const bytesPerPixel = bits / 2
-    const at = this.take(src.w * src.h * bytesPerPixel)
-    if (bits === 8) this.run.straight8(src.at, at, src.w, src.h, tile)
-    else this.run.straight16(src.at, at, src.w, src.h, tile)
-    const whole = new Uint8Array(this.memory.buffer, at, src.w * src.h * bytesPerPixel)
-    const out = new Uint8Array(width * src.h * bytesPerPixel)
-    if (width === src.w) out.set(whole)
+    const pixel = bits / 2
+    const stride = window.w * pixel
+    const at = this.take(stride * window.h)
+    const kernel = bits === 8 ? this.run.straight8 : this.run.straight16
+    kernel(window.at, window.stride, at, stride, window.w, window.h, x, y, tile)
+    const whole = new Uint8Array(this.memory.buffer, at, stride * window.h)
+    const kept = Math.min(window.w, width - x) * pixel
+    if (kept === stride && stride === width * pixel) out.set(whole, y * stride)
     else {
-      for (let y = 0; y < src.h; y++) {
-        const from = y * src.w * bytesPerPixel
-        out.set(whole.subarray(from, from + width * bytesPerPixel), y * width * bytesPerPixel)
+      for (let row = 0; row < window.h; row++) {
+        out.set(whole.subarray(row * stride, row * stride + kept), ((y + row) * width + x) * pixel)
       }
     }
     this.release(mark)
-    return out
   }
 
   private dither(seed: number): Address {

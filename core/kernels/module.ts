@@ -20,22 +20,14 @@ export interface KernelExports {
   complement(p: Address, count: number): void
   scaleBy(p: Address, count: number, factor: number): void
   keepOutside(mask: Address, coverage: Address, count: number): void
-  paintSolid(mask: Address, dst: Address, count: number, r: number, g: number, b: number, a: number): void
-  paintRamp(
-    ...args: [mask: Address, dst: Address, w: number, h: number, ramp: Address, steps: number, ...numbers: number[]]
-  ): void
-  overSolid(
-    ...args: [mask: Address, dst: Address, stride: number, w: number, h: number, r: number, g: number, b: number, a: number]
-  ): void
-  blend(
-    ...args: [mode: number, src: Address, srcStride: number, dst: Address, dstStride: number, w: number, h: number, opacity: number]
-  ): void
-  mixByCoverage(
-    ...args: [coverage: Address, inside: Address, insideStride: number, outside: Address, ...rest: number[]]
-  ): void
+  paintSolid(mask: Address, gate: Address, dst: Address, count: number, ...rgba: number[]): void
+  paintRamp(mask: Address, gate: Address, dst: Address, w: number, h: number, ramp: Address, ...numbers: number[]): void
+  overSolid(mask: Address, gate: Address, dst: Address, stride: number, w: number, h: number, ...rgba: number[]): void
+  blend(mode: number, src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
+  mixByCoverage(coverage: Address, inside: Address, insideStride: number, outside: Address, ...numbers: number[]): void
   copyRows(src: Address, srcStride: number, dst: Address, dstStride: number, bytes: number, h: number): void
-  straight8(src: Address, dst: Address, w: number, h: number, tile: Address): void
-  straight16(src: Address, dst: Address, w: number, h: number, tile: Address): void
+  straight8(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
+  straight16(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
   ditherTile(tile: Address, seed: number): void
   exp(x: number): number
   pow(x: number, y: number): number

@@ -131,43 +131,57 @@ function pixel(mode: i32, S: v128, D: v128): v128 {
 }
 
 @inline
-function rows(mode: i32, src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32): void {
+function rows(
+  mode: i32, src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize,
+): void {
   const o = f32x4.splat(opacity)
   for (let y = 0; y < h; y++) {
     let s = src + <usize>y * srcStride, d = dst + <usize>y * dstStride
     const end = s + (<usize>w << 4)
     while (s < end) {
-      const S = v128.load(s)
-      if (v128.any_true(S)) v128.store(d, pixel(mode, f32x4.mul(S, o), v128.load(d)))
-      s += 16
-      d += 16
+      if (gate) {
+        const open = v128.any_true(v128.load(gate))
+        gate += 16
+        if (!open) {
+          s += 64
+          d += 64
+          continue
+        }
+      }
+      const group = s + 64
+      while (s < group) {
+        const S = v128.load(s)
+        if (v128.any_true(S)) v128.store(d, pixel(mode, f32x4.mul(S, o), v128.load(d)))
+        s += 16
+        d += 16
+      }
     }
   }
 }
 
-/** dst = blend(mode, src · opacity, dst), row by row; strides in bytes. */
+/** dst = blend(mode, src · opacity, dst), row by row; strides in bytes, w a multiple of 4. Gate as in paint.ts. */
 export function blend(
-  mode: i32, src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32,
+  mode: i32, src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize,
 ): void {
   // One loop for each mode: inlined with a constant, so that no choice is left inside.
   switch (mode) {
-    case NORMAL: rows(NORMAL, src, srcStride, dst, dstStride, w, h, opacity); break
-    case MULTIPLY: rows(MULTIPLY, src, srcStride, dst, dstStride, w, h, opacity); break
-    case SCREEN: rows(SCREEN, src, srcStride, dst, dstStride, w, h, opacity); break
-    case OVERLAY: rows(OVERLAY, src, srcStride, dst, dstStride, w, h, opacity); break
-    case DARKEN: rows(DARKEN, src, srcStride, dst, dstStride, w, h, opacity); break
-    case LIGHTEN: rows(LIGHTEN, src, srcStride, dst, dstStride, w, h, opacity); break
-    case DODGE: rows(DODGE, src, srcStride, dst, dstStride, w, h, opacity); break
-    case BURN: rows(BURN, src, srcStride, dst, dstStride, w, h, opacity); break
-    case HARD_LIGHT: rows(HARD_LIGHT, src, srcStride, dst, dstStride, w, h, opacity); break
-    case SOFT_LIGHT: rows(SOFT_LIGHT, src, srcStride, dst, dstStride, w, h, opacity); break
-    case DIFFERENCE: rows(DIFFERENCE, src, srcStride, dst, dstStride, w, h, opacity); break
-    case EXCLUSION: rows(EXCLUSION, src, srcStride, dst, dstStride, w, h, opacity); break
-    case HUE: rows(HUE, src, srcStride, dst, dstStride, w, h, opacity); break
-    case SATURATION: rows(SATURATION, src, srcStride, dst, dstStride, w, h, opacity); break
-    case COLOUR: rows(COLOUR, src, srcStride, dst, dstStride, w, h, opacity); break
-    case LUMINOSITY: rows(LUMINOSITY, src, srcStride, dst, dstStride, w, h, opacity); break
-    default: rows(PLUS_LIGHTER, src, srcStride, dst, dstStride, w, h, opacity); break
+    case NORMAL: rows(NORMAL, src, srcStride, dst, dstStride, w, h, opacity, gate); break
+    case MULTIPLY: rows(MULTIPLY, src, srcStride, dst, dstStride, w, h, opacity, gate); break
+    case SCREEN: rows(SCREEN, src, srcStride, dst, dstStride, w, h, opacity, gate); break
+    case OVERLAY: rows(OVERLAY, src, srcStride, dst, dstStride, w, h, opacity, gate); break
+    case DARKEN: rows(DARKEN, src, srcStride, dst, dstStride, w, h, opacity, gate); break
+    case LIGHTEN: rows(LIGHTEN, src, srcStride, dst, dstStride, w, h, opacity, gate); break
+    case DODGE: rows(DODGE, src, srcStride, dst, dstStride, w, h, opacity, gate); break
+    case BURN: rows(BURN, src, srcStride, dst, dstStride, w, h, opacity, gate); break
+    case HARD_LIGHT: rows(HARD_LIGHT, src, srcStride, dst, dstStride, w, h, opacity, gate); break
+    case SOFT_LIGHT: rows(SOFT_LIGHT, src, srcStride, dst, dstStride, w, h, opacity, gate); break
+    case DIFFERENCE: rows(DIFFERENCE, src, srcStride, dst, dstStride, w, h, opacity, gate); break
+    case EXCLUSION: rows(EXCLUSION, src, srcStride, dst, dstStride, w, h, opacity, gate); break
+    case HUE: rows(HUE, src, srcStride, dst, dstStride, w, h, opacity, gate); break
+    case SATURATION: rows(SATURATION, src, srcStride, dst, dstStride, w, h, opacity, gate); break
+    case COLOUR: rows(COLOUR, src, srcStride, dst, dstStride, w, h, opacity, gate); break
+    case LUMINOSITY: rows(LUMINOSITY, src, srcStride, dst, dstStride, w, h, opacity, gate); break
+    default: rows(PLUS_LIGHTER, src, srcStride, dst, dstStride, w, h, opacity, gate); break
   }
 }
 
@@ -179,7 +193,7 @@ export function mixByCoverage(
   coverage: usize, inside: usize, insideStride: usize, outside: usize, outsideStride: usize,
   dst: usize, dstStride: usize, w: i32, h: i32,
 ): void {
-  const zero = f32x4.splat(0), one = f32x4.splat(1)
+  const one = f32x4.splat(1)
   for (let y = 0; y < h; y++) {
     let i = inside + <usize>y * insideStride, o = outside + <usize>y * outsideStride, d = dst + <usize>y * dstStride
     for (let x = 0; x < w; x += 4) {

@@ -93,16 +93,33 @@ export function rasterSegments(segments: usize, count: i32, acc: usize, w: i32, 
   }
 }
 
-/** Running sums of the accumulation buffer: coverage 0..1. Rounding residue is snapped to exactly 0 and 1. */
+@inline
+function snapped(s: f32): f32 {
+  const q: f32 = abs<f32>(s)
+  return q < <f32>1e-4 ? <f32>0 : q > <f32>0.9999 ? <f32>1 : q
+}
+
+/**
+ * Running sums of the accumulation buffer: coverage 0..1. Rounding residue is snapped to exactly 0 and 1.
+ */
 export function integrateCoverage(acc: usize, dst: usize, w: i32, h: i32): void {
   for (let y = 0; y < h; y++) {
     let s: f32 = 0
-    for (let x = 0; x < w; x++) {
-      s += load<f32>(acc)
-      const q: f32 = abs<f32>(s)
-      store<f32>(dst, q < <f32>1e-4 ? <f32>0 : q > <f32>0.9999 ? <f32>1 : q)
-      acc += 4
-      dst += 4
+    let level = f32x4.splat(0)
+    for (let x = 0; x < w; x += 4) {
+      const a = v128.load(acc)
+      // Between edges nothing is added: four pixels at once.
+      if (v128.any_true(a)) {
+        const s0: f32 = s + f32x4.extract_lane(a, 0), s1: f32 = s0 + f32x4.extract_lane(a, 1)
+        const s2: f32 = s1 + f32x4.extract_lane(a, 2)
+        s = s2 + f32x4.extract_lane(a, 3)
+        v128.store(dst, f32x4(snapped(s0), snapped(s1), snapped(s2), snapped(s)))
+        level = f32x4.splat(snapped(s))
+      } else {
+        v128.store(dst, level)
+      }
+      acc += 16
+      dst += 16
     }
     acc += 16
   }

@@ -1,6 +1,10 @@
 // One-channel work: masks made from distance and coverage. `count` is a number of floats, a multiple of 4.
 
 export function fillPlane(p: usize, count: i32, value: f32): void {
+  if (value == 0) {
+    memory.fill(p, 0, <usize>count << 2)
+    return
+  }
   const v = f32x4.splat(value)
   for (let i = 0; i < count; i += 4) {
     v128.store(p, v)

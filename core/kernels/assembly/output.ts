@@ -18,49 +18,68 @@ export function ditherTile(tile: usize, seed: u32): void {
   }
 }
 
+/** Factors that turn four premultiplied pixels into straight ones at full scale; alpha itself keeps `top`. */
 @inline
-function quantise(p: v128, noise: v128, top: f32): v128 {
-  const a: f32 = min<f32>(1, max<f32>(0, f32x4.extract_lane(p, 3)))
-  if (a == 0) return i32x4.splat(0)
-  const k: f32 = top / a
-  const scaled = f32x4.replace_lane(f32x4.mul(p, f32x4.splat(k)), 3, a * top)
+function quantise(p: v128, factor: v128, noise: v128, top: f32): v128 {
+  const scaled = f32x4.mul(p, f32x4.replace_lane(factor, 3, top))
   // Whole alpha stays whole: noise below one step cannot move an exact integer.
   const v = f32x4.add(f32x4.add(scaled, noise), f32x4.splat(0.5))
   return i32x4.trunc_sat_f32x4_u(f32x4.pmin(f32x4.splat(top), f32x4.pmax(f32x4.splat(0), v)))
 }
 
-/** w is a multiple of 4. dst: w·h·4 bytes. */
-export function straight8(src: usize, dst: usize, w: i32, h: i32, tile: usize): void {
+/** An empty pixel stays empty, whatever the noise. */
+@inline
+function unlessEmpty(v: v128, alpha: v128): v128 {
+  return v128.and(v, f32x4.gt(alpha, f32x4.splat(0)))
+}
+
+/** Straight RGBA of a window; w is a multiple of 4, strides in bytes. (x0, y0) is its place in the noise. */
+export function straight8(
+  src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, x0: i32, y0: i32, tile: usize,
+): void {
+  const top = f32x4.splat(255), tiny = f32x4.splat(1e-9)
   for (let y = 0; y < h; y++) {
-    const noiseRow = tile + (<usize>(y & (TILE - 1)) * TILE << 4)
-    for (let x = 0; x < w; x += 4) {
-      const p0 = v128.load(src), p1 = v128.load(src, 16), p2 = v128.load(src, 32), p3 = v128.load(src, 48)
+    const noiseRow = tile + (<usize>((y + y0) & (TILE - 1)) * TILE << 4)
+    let s = src + <usize>y * srcStride, d = dst + <usize>y * dstStride
+    for (let x = x0; x < x0 + w; x += 4) {
+      const p0 = v128.load(s), p1 = v128.load(s, 16), p2 = v128.load(s, 32), p3 = v128.load(s, 48)
       if (!v128.any_true(v128.or(v128.or(p0, p1), v128.or(p2, p3)))) {
-        v128.store(dst, i32x4.splat(0))
+        v128.store(d, i32x4.splat(0))
       } else {
         const n = noiseRow + (<usize>(x & (TILE - 1)) << 4)
-        v128.store(dst, i8x16.narrow_i16x8_u(
-          i16x8.narrow_i32x4_s(quantise(p0, v128.load(n), 255), quantise(p1, v128.load(n, 16), 255)),
-          i16x8.narrow_i32x4_s(quantise(p2, v128.load(n, 32), 255), quantise(p3, v128.load(n, 48), 255)),
-        ))
+        const a01 = v128.shuffle<f32>(p0, p1, 3, 7, 3, 7), a23 = v128.shuffle<f32>(p2, p3, 3, 7, 3, 7)
+        const alpha = v128.shuffle<f32>(a01, a23, 0, 1, 4, 5)
+        const k = f32x4.div(top, f32x4.pmax(alpha, tiny))
+        const q0 = quantise(p0, v128.shuffle<f32>(k, k, 0, 0, 0, 0), v128.load(n), 255)
+        const q1 = quantise(p1, v128.shuffle<f32>(k, k, 1, 1, 1, 1), v128.load(n, 16), 255)
+        const q2 = quantise(p2, v128.shuffle<f32>(k, k, 2, 2, 2, 2), v128.load(n, 32), 255)
+        const q3 = quantise(p3, v128.shuffle<f32>(k, k, 3, 3, 3, 3), v128.load(n, 48), 255)
+        const bytes = i8x16.narrow_i16x8_u(i16x8.narrow_i32x4_s(q0, q1), i16x8.narrow_i32x4_s(q2, q3))
+        v128.store(d, unlessEmpty(bytes, alpha))
       }
-      src += 64
-      dst += 16
+      s += 64
+      d += 16
     }
   }
 }
 
-/** As straight8, with 16 bits a channel (little-endian). dst: w·h·8 bytes. */
-export function straight16(src: usize, dst: usize, w: i32, h: i32, tile: usize): void {
+/** As straight8, with 16 bits a channel (little-endian). */
+export function straight16(
+  src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, x0: i32, y0: i32, tile: usize,
+): void {
   for (let y = 0; y < h; y++) {
-    const noiseRow = tile + (<usize>(y & (TILE - 1)) * TILE << 4)
-    for (let x = 0; x < w; x += 2) {
+    const noiseRow = tile + (<usize>((y + y0) & (TILE - 1)) * TILE << 4)
+    let s = src + <usize>y * srcStride, d = dst + <usize>y * dstStride
+    for (let x = x0; x < x0 + w; x += 2) {
       const n = noiseRow + (<usize>(x & (TILE - 1)) << 4)
-      v128.store(dst, i16x8.narrow_i32x4_u(
-        quantise(v128.load(src), v128.load(n), 65535), quantise(v128.load(src, 16), v128.load(n, 16), 65535),
-      ))
-      src += 32
-      dst += 16
+      const p0 = v128.load(s), p1 = v128.load(s, 16)
+      const a0 = v128.shuffle<f32>(p0, p0, 3, 3, 3, 3), a1 = v128.shuffle<f32>(p1, p1, 3, 3, 3, 3)
+      const top = f32x4.splat(65535), tiny = f32x4.splat(1e-9)
+      const q0 = unlessEmpty(quantise(p0, f32x4.div(top, f32x4.pmax(a0, tiny)), v128.load(n), 65535), a0)
+      const q1 = unlessEmpty(quantise(p1, f32x4.div(top, f32x4.pmax(a1, tiny)), v128.load(n, 16), 65535), a1)
+      v128.store(d, i16x8.narrow_i32x4_u(q0, q1))
+      s += 32
+      d += 16
     }
   }
 }
