@@ -1,0 +1,32 @@
+import { WaxError } from '../core/errors'
+import { check } from './check'
+import { evaluate } from './evaluate'
+import { render } from './render'
+
+const USAGE = `Usage:
+  wax render CARD --out PATH [--format png|prores4444] [--bits 8|16] [--frames FIRST-LAST] [--font FILE]… [--threads N]
+  wax check CARD
+  wax evaluate CARD --frame N
+CARD is a .card.json file. For png, a PATH that ends in .zip makes an archive, any other a folder.
+--font brings a TTF, OTF, WOFF or WOFF2 file that the card uses.`
+
+const COMMANDS: Record<string, (args: string[]) => Promise<number>> = { render, check, evaluate }
+
+const [name = '', ...args] = process.argv.slice(2)
+const command = COMMANDS[name]
+try {
+  if (command) process.exitCode = await command(args)
+  else {
+    console.error(USAGE)
+    process.exitCode = name === 'help' || name === '--help' ? 0 : 2
+  }
+} catch (error) {
+  if (error instanceof WaxError) console.error(`${error.fault.place}: ${error.fault.message} ${error.fault.remedy}`)
+  else if (isArgumentError(error)) console.error(`${error.message}\n${USAGE}`)
+  else console.error(error)
+  process.exitCode = isArgumentError(error) ? 2 : 1
+}
+
+function isArgumentError(error: unknown): error is Error {
+  return error instanceof Error && String((error as { code?: string }).code).startsWith('ERR_PARSE_ARGS')
+}

@@ -1,0 +1,75 @@
+import { readFile } from 'node:fs/promises'
+import { availableParallelism } from 'node:os'
+import { basename, resolve } from 'node:path'
+import { parseArgs } from 'node:util'
+import type { Card } from '../core/card/schema'
+import { WaxError } from '../core/errors'
+import { readOwnFont } from '../server/fonts/own-font'
+import { fontsOf, shippedFonts } from '../server/fonts/shipped'
+import { ENCODERS } from '../server/renders/encoders/table'
+import { renderOptionsSchema } from '../server/renders/options'
+import { renderFile } from '../server/renders/render-file'
+import { expectCardFile } from './card-file'
+
+const OPTIONS = {
+  out: { type: 'string' },
+  format: { type: 'string', default: 'png' },
+  bits: { type: 'string', default: '8' },
+  frames: { type: 'string' },
+  font: { type: 'string', multiple: true, default: [] as string[] },
+  threads: { type: 'string' },
+} as const
+
+/** `wax render CARD --out PATH …`: the file is read again before it gets its name; exit code 1 where it differs. */
+export async function render(args: string[]): Promise<number> {
+  const { values, positionals } = parseArgs({ args, allowPositionals: true, options: OPTIONS })
+  const card = await expectCardFile(positionals[0])
+  if (!values.out) throw new WaxError('no-path', '--out', 'No place for the file was named.', 'Give a path.')
+  const { from, to } = frameRange(values.frames, card)
+  const options = renderOptionsSchema.safeParse({ format: values.format, bits: Number(values.bits), from, to })
+  if (!options.success) {
+    const formats = ENCODERS.map(({ format }) => format).join(' or ')
+    throw new WaxError('unknown-format', '--format, --bits', `“${values.format}” with ${values.bits} bits is not made here.`, `Use ${formats}, with 8 or 16 bits.`)
+  }
+  const report = await renderFile({
+    card,
+    fonts: await allFonts(card, values.font),
+    options: options.data,
+    path: resolve(values.out),
+    stem: basename(positionals[0]!).replace(/\.card\.json$|\.json$/, ''),
+    threads: values.threads ? Math.max(1, Number(values.threads) || 1) : availableParallelism(),
+    onProgress: (stage, done) => {
+      if (process.stderr.isTTY) process.stderr.write(`\r${stage === 'running' ? 'frame' : 'checked'} ${done} of ${to - from} `)
+    },
+  })
+  if (process.stderr.isTTY) process.stderr.write('\n')
+  for (const { label, found, expected, passed } of report.checks) {
+    console.log(`${passed ? 'ok  ' : 'FAIL'} ${label}: ${found}${passed ? '' : ` (expected ${expected})`}`)
+  }
+  return report.passed ? 0 : 1
+}
+
+/** `0-59` is 60 frames, both ends included; a single number is one frame. */
+function frameRange(text: string | undefined, card: Card): { from: number; to: number } {
+  if (text === undefined) return { from: 0, to: card.length }
+  const match = /^(\d+)(?:-(\d+))?$/.exec(text)
+  if (!match) throw new WaxError('not-a-range', '--frames', `“${text}” is no range of frames.`, 'Write FIRST-LAST, for example 0-59.')
+  const from = Number(match[1])
+  const last = Number(match[2] ?? match[1])
+  if (last < from) {
+    throw new WaxError('no-frames', '--frames', `From ${from} to ${last} there is no frame to render.`, 'The last frame comes after the first.')
+  }
+  return { from, to: last + 1 }
+}
+
+async function allFonts(card: Card, files: readonly string[]): Promise<Map<string, Uint8Array>> {
+  const own = new Map<string, Uint8Array>()
+  for (const file of files) {
+    const bytes = await readFile(file).catch(() => {
+      throw new WaxError('no-file', file, 'The font file cannot be read.', 'Check the path.')
+    })
+    const font = await readOwnFont(bytes, basename(file))
+    own.set(font.id, font.sfnt)
+  }
+  return fontsOf(card, [async (id) => own.get(id) ?? null, shippedFonts])
+}

@@ -1,0 +1,20 @@
+/** @type {import('jest').Config} */
+export default {
+  testEnvironment: 'node',
+  roots: ['<rootDir>/tests/core', '<rootDir>/tests/reference', '<rootDir>/tests/server'],
+  testMatch: ['**/*.test.ts'],
+  extensionsToTreatAsEsm: ['.ts'],
+  transform: {
+    '^.+\\.ts$': [
+      '@swc/jest',
+      {
+        jsc: { target: 'es2022', parser: { syntax: 'typescript' } },
+        module: { type: 'es6' },
+        sourceMaps: 'inline',
+      },
+    ],
+  },
+  moduleNameMapper: { '^#core/(.*)$': '<rootDir>/core/$1', '^#server/(.*)$': '<rootDir>/server/$1' },
+  modulePathIgnorePatterns: ['<rootDir>/.nuxt', '<rootDir>/.output'],
+  maxWorkers: 2,
+}

@@ -1,0 +1,39 @@
+import { fileURLToPath } from 'node:url'
+import vuetify, { transformAssetUrls } from 'vite-plugin-vuetify'
+
+const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+
+export default defineNuxtConfig({
+  compatibilityDate: '2026-05-01',
+  telemetry: false,
+  devtools: { enabled: false },
+  // An editor gains nothing from being rendered on the server.
+  ssr: false,
+  modules: ['@pinia/nuxt'],
+  css: ['vuetify/styles', '@fontsource-variable/atkinson-hyperlegible-next/index.css', '~/styles/main.css'],
+  alias: { '#core': here('./core'), '#server': here('./server') },
+  imports: { autoImport: true, scan: false },
+  components: { dirs: [] },
+  build: { transpile: ['vuetify'] },
+  postcss: { plugins: { cssnano: false } },
+  app: {
+    head: {
+      title: 'Wax Ribbon',
+      htmlAttrs: { lang: 'en' },
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/mark.svg' }],
+    },
+  },
+  vite: {
+    plugins: [vuetify({ autoImport: true })],
+    vue: { template: { transformAssetUrls } },
+    worker: { format: 'es' },
+    build: { target: 'es2022' },
+    optimizeDeps: { exclude: ['harfbuzzjs'] },
+  },
+  nitro: { esbuild: { options: { target: 'es2022' } } },
+  runtimeConfig: {
+    databaseUrl: '',
+    storage: '.wax/storage',
+  },
+  typescript: { strict: true },
+})

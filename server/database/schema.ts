@@ -1,0 +1,55 @@
+import { bigint, customType, integer, jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
+import type { Card } from '../../core/card/schema'
+import type { Fault } from '../../core/errors'
+import type { RenderOptions } from '../renders/options'
+import type { RenderReport } from '../renders/report'
+
+const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' })
+const moment = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' })
+
+/** Cards on the shelf. A deleted card stays until the undo of its deletion is no longer offered. */
+export const cards = pgTable('cards', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  document: jsonb('document').$type<Card>().notNull(),
+  /** Grows by one with every save; a save names the revision it was made from. */
+  revision: integer('revision').notNull().default(1),
+  createdAt: moment('created_at').notNull().defaultNow(),
+  updatedAt: moment('updated_at').notNull().defaultNow(),
+  deletedAt: moment('deleted_at'),
+})
+
+/** Fonts that people brought, as sfnt. The id is made from the contents. */
+export const fonts = pgTable('fonts', {
+  id: text('id').primaryKey(),
+  family: text('family').notNull(),
+  style: text('style').notNull(),
+  fileName: text('file_name').notNull(),
+  sfnt: bytes('sfnt').notNull(),
+  createdAt: moment('created_at').notNull().defaultNow(),
+})
+
+export type RenderStatus = 'queued' | 'running' | 'checking' | 'done' | 'failed' | 'cancelled'
+
+/** Renders with the card as it was when they were asked for. */
+export const renders = pgTable('renders', {
+  id: text('id').primaryKey(),
+  cardId: text('card_id').notNull(),
+  name: text('name').notNull(),
+  document: jsonb('document').$type<Card>().notNull(),
+  options: jsonb('options').$type<RenderOptions>().notNull(),
+  status: text('status').$type<RenderStatus>().notNull().default('queued'),
+  framesTotal: integer('frames_total').notNull(),
+  framesDone: integer('frames_done').notNull().default(0),
+  attempts: integer('attempts').notNull().default(0),
+  /** The queue's name of the worker that has it, and when that worker last said that it lives. */
+  worker: text('worker'),
+  heartbeat: moment('heartbeat'),
+  fault: jsonb('fault').$type<Fault>(),
+  report: jsonb('report').$type<RenderReport>(),
+  fileName: text('file_name'),
+  fileBytes: bigint('file_bytes', { mode: 'number' }),
+  createdAt: moment('created_at').notNull().defaultNow(),
+  startedAt: moment('started_at'),
+  finishedAt: moment('finished_at'),
+})

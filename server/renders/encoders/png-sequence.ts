@@ -1,0 +1,127 @@
+import { createWriteStream } from 'node:fs'
+import { mkdir, readdir, readFile, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import { finished } from 'node:stream/promises'
+import sharp from 'sharp'
+import yauzl from 'yauzl'
+import { ZipFile } from 'yazl'
+import type { FramePicture } from '../../../core/frame/engine'
+import type { DecodedFile, DecodedFrame, EncoderDefinition, FilePlan, FrameWriter } from './encoder'
+
+/** PNGs are packed already: the archive stores them as they are. */
+const STORED = { compress: false }
+const SRGB_RENDERING = { compressionLevel: 1, adaptiveFiltering: false }
+
+/** One frame as a PNG file: straight alpha, 8 or 16 bits a channel. */
+export async function encodePng({ width, height, bits, pixels }: FramePicture): Promise<Buffer> {
+  if (bits === 8) {
+    return sharp(pixels, { raw: { width, height, channels: 4 } }).png(SRGB_RENDERING).toBuffer()
+  }
+  const values = new Uint16Array(pixels.buffer, pixels.byteOffset, pixels.byteLength / 2)
+  return sharp(values, { raw: { width, height, channels: 4 } })
+    .toColourspace('rgb16')
+    .png(SRGB_RENDERING)
+    .toBuffer()
+}
+
+/** The straight pixels of a PNG file, RGBA; 16-bit values little-endian. */
+export async function decodePng(png: Buffer): Promise<FramePicture> {
+  const { bitsPerSample } = await sharp(png).metadata()
+  const bits = bitsPerSample === 16 ? 16 : 8
+  const image = sharp(png).ensureAlpha()
+  const raw =
+    bits === 16
+      ? image.toColourspace('rgb16').raw({ depth: 'ushort' })
+      : image.toColourspace('srgb').raw({ depth: 'uchar' })
+  const { data, info } = await raw.toBuffer({ resolveWithObject: true })
+  const pixels = new Uint8Array(new Uint8Array(data.buffer, data.byteOffset, data.byteLength))
+  return { width: info.width, height: info.height, bits, pixels }
+}
+
+const frameName = (stem: string, index: number) => `${stem}-${String(index).padStart(5, '0')}.png`
+
+export const pngSequence: EncoderDefinition = {
+  format: 'png',
+  label: 'PNG sequence',
+  help: 'One PNG a frame with straight alpha, in a ZIP; every editor reads it, nothing is lost',
+  ending: '.zip',
+  mediaType: 'application/zip',
+  bitsFor: (wish) => wish,
+  alphaTolerance: 0,
+  // A path that ends in .zip becomes an archive, any other a folder.
+  open: async (plan) => (plan.path.endsWith('.zip') ? openArchive(plan) : openFolder(plan)),
+  decode: async (plan) => {
+    const first = await firstPng(plan)
+    return { width: first.width, height: first.height, rate: null, frames: decodeAll(plan) }
+  },
+}
+
+async function openArchive(plan: FilePlan): Promise<FrameWriter> {
+  const zip = new ZipFile()
+  const file = createWriteStream(plan.path)
+  zip.outputStream.pipe(file)
+  let index = 0
+  return {
+    write: async (picture) => {
+      zip.addBuffer(await encodePng(picture), frameName(plan.stem, index++), STORED)
+      // yazl queues: wait while the disk is behind.
+      if (file.writableNeedDrain) await new Promise((resolve) => file.once('drain', resolve))
+    },
+    close: async () => {
+      zip.end()
+      await finished(file)
+    },
+    abort: async () => {
+      file.destroy()
+    },
+  }
+}
+
+async function openFolder(plan: FilePlan): Promise<FrameWriter> {
+  await mkdir(plan.path, { recursive: true })
+  let index = 0
+  return {
+    write: async (picture) => writeFile(join(plan.path, frameName(plan.stem, index++)), await encodePng(picture)),
+    close: async () => {},
+    abort: async () => {},
+  }
+}
+
+async function firstPng(plan: FilePlan): Promise<FramePicture> {
+  for await (const png of storedPngs(plan)) return decodePng(png)
+  throw new Error('The sequence has no frame.')
+}
+
+async function* decodeAll(plan: FilePlan): DecodedFile['frames'] {
+  for await (const png of storedPngs(plan)) {
+    const { pixels, bits } = await decodePng(png)
+    yield { alpha: alphaOf(pixels, bits), exact: pixels } satisfies DecodedFrame
+  }
+}
+
+/** Alpha of straight RGBA pixels, 0–1. */
+export function alphaOf(pixels: Uint8Array, bits: 8 | 16): Float32Array {
+  const values = bits === 8 ? pixels : new Uint16Array(pixels.buffer, pixels.byteOffset, pixels.byteLength / 2)
+  const top = bits === 8 ? 255 : 65535
+  const alpha = new Float32Array(values.length / 4)
+  for (let i = 0; i < alpha.length; i++) alpha[i] = values[i * 4 + 3]! / top
+  return alpha
+}
+
+async function* storedPngs(plan: FilePlan): AsyncGenerator<Buffer> {
+  if (!plan.path.endsWith('.zip')) {
+    const names = (await readdir(plan.path)).filter((name) => name.startsWith(`${plan.stem}-`)).sort()
+    for (const name of names) yield readFile(join(plan.path, name))
+    return
+  }
+  const zip = await yauzl.openPromise(plan.path)
+  try {
+    for await (const entry of zip.eachEntry()) {
+      const parts: Buffer[] = []
+      for await (const part of await zip.openReadStreamPromise(entry)) parts.push(part as Buffer)
+      yield Buffer.concat(parts)
+    }
+  } finally {
+    zip.close()
+  }
+}

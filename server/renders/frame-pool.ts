@@ -1,0 +1,76 @@
+import { resolve } from 'node:path'
+import { Worker } from 'node:worker_threads'
+import type { Card } from '../../core/card/schema'
+import type { Fault } from '../../core/errors'
+import { WaxError } from '../../core/errors'
+import type { FramePicture } from '../../core/frame/engine'
+
+// Built by scripts/build-node.mjs; all programs run in the project's folder.
+const THREAD = resolve('.wax/node/frame-thread.mjs')
+
+export interface FrameJob {
+  card: Card
+  fonts: Map<string, Uint8Array>
+  bits: 8 | 16
+  /** Half-open range of frames. */
+  from: number
+  to: number
+  threads: number
+  signal?: AbortSignal
+}
+
+interface Answer {
+  frame: number
+  picture?: FramePicture
+  fault?: Fault
+}
+
+/**
+ * Renders frames on several threads and gives them out in order. At most two frames a thread wait for the
+ * consumer, so a slow encoder holds the engine back instead of filling the memory.
+ */
+export async function* renderFrames(job: FrameJob): AsyncGenerator<FramePicture> {
+  const threads = Math.max(1, Math.min(job.threads, job.to - job.from))
+  const ready = new Map<number, Answer>()
+  let wake = () => {}
+  let broken: Error | null = null
+  const fail = (error: Error) => {
+    broken ??= error
+    wake()
+  }
+  const workers = Array.from({ length: threads }, () => {
+    const worker = new Worker(THREAD, {
+      workerData: { card: job.card, fonts: job.fonts, bits: job.bits },
+    })
+    worker.on('message', (answer: Answer) => {
+      if (answer.fault) fail(new WaxError(answer.fault.code, answer.fault.place, answer.fault.message, answer.fault.remedy))
+      ready.set(answer.frame, answer)
+      wake()
+    })
+    worker.on('error', fail)
+    return worker
+  })
+  const stop = () => fail(new WaxError('cancelled', 'render', 'The render was cancelled.', 'Start it again when you need it.'))
+  job.signal?.addEventListener('abort', stop)
+  if (job.signal?.aborted) stop()
+  try {
+    let next = job.from
+    const send = () => {
+      const worker = workers[(next - job.from) % threads]!
+      worker.postMessage(next)
+      next++
+    }
+    while (next < job.to && next < job.from + threads * 2) send()
+    for (let frame = job.from; frame < job.to; frame++) {
+      while (!ready.has(frame) && !broken) await new Promise<void>((go) => (wake = go))
+      if (broken) throw broken
+      const { picture } = ready.get(frame)!
+      ready.delete(frame)
+      if (next < job.to) send()
+      yield picture!
+    }
+  } finally {
+    job.signal?.removeEventListener('abort', stop)
+    await Promise.all(workers.map((worker) => worker.terminate()))
+  }
+}

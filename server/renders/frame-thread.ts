@@ -1,0 +1,36 @@
+import { parentPort, workerData } from 'node:worker_threads'
+import type { Card } from '../../core/card/schema'
+import { Engine } from '../../core/frame/engine'
+
+// One thread of the frame pool: an engine of its own, frames in and pixels out.
+
+interface ThreadData {
+  card: Card
+  fonts: Map<string, Uint8Array>
+  bits: 8 | 16
+}
+
+const { card, fonts, bits } = workerData as ThreadData
+const engine = new Engine()
+const port = parentPort!
+
+try {
+  for (const [id, bytes] of fonts) engine.fonts.add(id, bytes)
+} catch (error) {
+  port.postMessage({ frame: -1, fault: faultOf(error) })
+}
+
+port.on('message', (frame: number) => {
+  try {
+    const picture = engine.render(card, frame, { bits })
+    port.postMessage({ frame, picture }, [picture.pixels.buffer])
+  } catch (error) {
+    port.postMessage({ frame, fault: faultOf(error) })
+  }
+})
+
+function faultOf(error: unknown) {
+  const known = (error as { fault?: unknown }).fault
+  const message = error instanceof Error ? error.message : String(error)
+  return known ?? { code: 'engine', place: 'engine', message, remedy: 'Report this with the card file.' }
+}

@@ -1,0 +1,79 @@
+import { rename, rm } from 'node:fs/promises'
+import type { Card } from '../../core/card/schema'
+import { WaxError } from '../../core/errors'
+import type { FilePlan } from './encoders/encoder'
+import { encoderOf } from './encoders/table'
+import { renderFrames } from './frame-pool'
+import { Ledger } from './ledger'
+import type { RenderOptions } from './options'
+import type { RenderReport } from './report'
+import { verifyFile } from './verify'
+
+export interface RenderJob {
+  card: Card
+  fonts: Map<string, Uint8Array>
+  options: RenderOptions
+  /** Where the finished file goes. Until it is checked it has another name. */
+  path: string
+  /** Start of the names of frames in a sequence. */
+  stem: string
+  threads: number
+  signal?: AbortSignal
+  onProgress?: (stage: 'running' | 'checking', framesDone: number) => void
+}
+
+/** Throws a WaxError where the range of frames is empty or lies outside the loop. */
+export function expectFrames(card: Card, { from, to }: Pick<RenderOptions, 'from' | 'to'>): void {
+  if (to <= from) {
+    throw new WaxError('no-frames', 'frames', `From ${from} to ${to} there is no frame to render.`, 'Choose an end after the start.')
+  }
+  if (to > card.length) {
+    throw new WaxError('out-of-range', 'frames', `The card has ${card.length} frames, 0 to ${card.length - 1}.`, `End the render at frame ${card.length - 1} at the latest.`)
+  }
+}
+
+/** Renders a card to a file, reads the file again, and only then gives it its name. */
+export async function renderFile(job: RenderJob): Promise<RenderReport> {
+  const { card, options } = job
+  expectFrames(card, options)
+  const encoder = encoderOf(options.format)
+  const bits = encoder.bitsFor(options.bits)
+  const half = job.path.endsWith('.zip') ? job.path.replace(/\.zip$/, '.part.zip') : `${job.path}.part`
+  const { width, height } = card.frame
+  const frames = options.to - options.from
+  const plan: FilePlan = { path: half, width, height, rate: card.rate, frames, bits, stem: job.stem }
+  const ledger = await Ledger.create(`${job.path}.alpha`, bits)
+  try {
+    const started = Date.now()
+    const writer = await encoder.open(plan)
+    try {
+      let done = 0
+      const { fonts, threads, signal } = job
+      for await (const picture of renderFrames({ card, fonts, bits, from: options.from, to: options.to, threads, signal })) {
+        await ledger.enter(picture)
+        await writer.write(picture)
+        job.onProgress?.('running', ++done)
+      }
+      await writer.close()
+    } catch (error) {
+      await writer.abort()
+      throw error
+    }
+    const rendered = Date.now()
+    const outcome = await verifyFile(encoder, plan, ledger, (done) => {
+      job.onProgress?.('checking', done)
+      if (job.signal?.aborted) {
+        throw new WaxError('cancelled', 'render', 'The render was cancelled.', 'Start it again when you need it.')
+      }
+    })
+    if (outcome.passed) {
+      await rm(job.path, { force: true, recursive: true })
+      await rename(half, job.path)
+    }
+    const seconds = { render: (rendered - started) / 1000, check: (Date.now() - rendered) / 1000 }
+    return { ...outcome, seconds }
+  } finally {
+    await ledger.close()
+    await rm(half, { force: true, recursive: true })
+  }
+}

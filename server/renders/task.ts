@@ -1,0 +1,134 @@
+import { mkdir, rm, stat } from 'node:fs/promises'
+import { basename, join, resolve } from 'node:path'
+import { and, eq, inArray, sql } from 'drizzle-orm'
+import type { Fault } from '../../core/errors'
+import { WaxError } from '../../core/errors'
+import type { Database } from '../database/connect'
+import { fonts as fontTable, renders } from '../database/schema'
+import type { FontSource } from '../fonts/shipped'
+import { fontsOf, shippedFonts } from '../fonts/shipped'
+import { encoderOf } from './encoders/table'
+import { renderFile } from './render-file'
+import type { RenderReport } from './report'
+
+export interface RenderPlace {
+  database: Database
+  /** Folder for finished files. */
+  storage: string
+  threads: number
+  /** The queue's name of this worker. */
+  worker: string
+}
+
+/** Carries out one queued render from row to file. Faults end up in the row; nothing is thrown for them. */
+export async function performRender({ database, storage, threads, worker }: RenderPlace, id: string): Promise<void> {
+  const [row] = await database
+    .update(renders)
+    .set({ status: 'running', worker, heartbeat: new Date(), startedAt: new Date(), attempts: sql`${renders.attempts} + 1` })
+    .where(and(eq(renders.id, id), eq(renders.status, 'queued')))
+    .returning()
+  // Cancelled or removed while it waited.
+  if (!row) return
+  const cancel = new AbortController()
+  const progress = { stage: 'running' as 'running' | 'checking', done: 0 }
+  const beat = async () => {
+    const [alive] = await database
+      .update(renders)
+      .set({ heartbeat: new Date(), framesDone: progress.done, status: progress.stage })
+      .where(and(eq(renders.id, id), inArray(renders.status, ['running', 'checking'])))
+      .returning({ id: renders.id })
+    // The row is gone or was marked as cancelled.
+    if (!alive) cancel.abort()
+  }
+  // A beat that fails is tried again: a database that is away for a moment does not end a render.
+  const heart = setInterval(() => void beat().catch(() => {}), 500)
+  const encoder = encoderOf(row.options.format)
+  const folder = resolve(storage, 'renders')
+  const path = join(folder, `${id}${encoder.ending}`)
+  const stem = fileStem(row.name)
+  try {
+    await mkdir(folder, { recursive: true })
+    const fonts = await fontsOf(row.document, [shippedFonts, ownFonts(database)])
+    const report = await renderFile({
+      card: row.document,
+      fonts,
+      options: row.options,
+      path,
+      stem,
+      threads,
+      signal: cancel.signal,
+      onProgress: (stage, done) => Object.assign(progress, { stage, done }),
+    })
+    clearInterval(heart)
+    const finished = report.passed
+      ? { status: 'done' as const, fileName: `${stem}${encoder.ending}`, fileBytes: (await stat(path)).size }
+      : { status: 'failed' as const, fault: unfaithful(report) }
+    await persist(() => finish(database, id, { ...finished, report, framesDone: row.framesTotal }))
+  } catch (error) {
+    clearInterval(heart)
+    await rm(path, { force: true, recursive: true })
+    if (!cancel.signal.aborted) await persist(() => finish(database, id, { status: 'failed', fault: faultOf(error) }))
+  } finally {
+    clearInterval(heart)
+  }
+}
+
+async function finish(database: Database, id: string, change: Partial<typeof renders.$inferInsert>): Promise<void> {
+  await database
+    .update(renders)
+    .set({ ...change, finishedAt: new Date(), worker: null })
+    .where(and(eq(renders.id, id), inArray(renders.status, ['running', 'checking'])))
+}
+
+/** The work is done: a database that is away for a while must not lose it. */
+async function persist(write: () => Promise<void>): Promise<void> {
+  for (let wait = 250; ; wait *= 2) {
+    try {
+      await write()
+      return
+    } catch (error) {
+      if (wait > 30_000) throw error
+      await new Promise((go) => setTimeout(go, wait))
+    }
+  }
+}
+
+const ownFonts = (database: Database): FontSource => {
+  return async (id) => {
+    const [row] = await database.select({ sfnt: fontTable.sfnt }).from(fontTable).where(eq(fontTable.id, id))
+    return row ? new Uint8Array(row.sfnt) : null
+  }
+}
+
+/** A card's name as a file name: letters, digits and single hyphens. */
+export function fileStem(name: string): string {
+  const plain = name
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .replace(/[^\p{L}\p{N}]+/gu, '-')
+    .replace(/^-|-$/g, '')
+    .toLowerCase()
+  return basename(plain.slice(0, 80)) || 'card'
+}
+
+function unfaithful(report: RenderReport): Fault {
+  const [wrong] = report.checks.filter(({ passed }) => !passed)
+  return {
+    code: 'check-failed',
+    place: wrong?.label ?? 'file',
+    message: `The file was read again and is not what the engine made: ${wrong?.found} instead of ${wrong?.expected}.`,
+    remedy: 'The file is not offered. Render again, or choose another format.',
+  }
+}
+
+function faultOf(error: unknown): Fault {
+  if (error instanceof WaxError) return error.fault
+  const message = error instanceof Error ? error.message : String(error)
+  if (/ENOSPC/.test(message)) {
+    return { code: 'disk-full', place: 'disk', message: 'The disk is full.', remedy: 'Free some space, then render again.' }
+  }
+  if (/ENOENT.*ff(mpeg|probe)|spawn ff/.test(message)) {
+    return { code: 'no-encoder', place: 'ffmpeg', message: 'The encoder ffmpeg is not installed.', remedy: 'Install Debian’s package ffmpeg.' }
+  }
+  return { code: 'render', place: 'render', message, remedy: 'Render again; if it happens again, report it with the card.' }
+}
