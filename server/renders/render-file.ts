@@ -5,6 +5,7 @@ import type { FilePlan } from './encoders/encoder'
 import { encoderOf } from './encoders/table'
 import { renderFrames } from './frame-pool'
 import { Ledger } from './ledger'
+import { expectFrames } from './limits'
 import type { RenderOptions } from './options'
 import type { RenderReport } from './report'
 import { verifyFile } from './verify'
@@ -20,16 +21,6 @@ export interface RenderJob {
   threads: number
   signal?: AbortSignal
   onProgress?: (stage: 'running' | 'checking', framesDone: number) => void
-}
-
-/** Throws a WaxError where the range of frames is empty or lies outside the loop. */
-export function expectFrames(card: Card, { from, to }: Pick<RenderOptions, 'from' | 'to'>): void {
-  if (to <= from) {
-    throw new WaxError('no-frames', 'frames', `From ${from} to ${to} there is no frame to render.`, 'Choose an end after the start.')
-  }
-  if (to > card.length) {
-    throw new WaxError('out-of-range', 'frames', `The card has ${card.length} frames, 0 to ${card.length - 1}.`, `End the render at frame ${card.length - 1} at the latest.`)
-  }
 }
 
 /** Renders a card to a file, reads the file again, and only then gives it its name. */

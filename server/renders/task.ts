@@ -7,7 +7,7 @@ import type { Database } from '../database/connect'
 import { fonts as fontTable, renders } from '../database/schema'
 import type { FontSource } from '../fonts/shipped'
 import { fontsOf, shippedFonts } from '../fonts/shipped'
-import { encoderOf } from './encoders/table'
+import { FILE_TYPES } from './file-types'
 import { renderFile } from './render-file'
 import type { RenderReport } from './report'
 
@@ -42,9 +42,9 @@ export async function performRender({ database, storage, threads, worker }: Rend
   }
   // A beat that fails is tried again: a database that is away for a moment does not end a render.
   const heart = setInterval(() => void beat().catch(() => {}), 500)
-  const encoder = encoderOf(row.options.format)
+  const { ending } = FILE_TYPES[row.options.format]
   const folder = resolve(storage, 'renders')
-  const path = join(folder, `${id}${encoder.ending}`)
+  const path = join(folder, `${id}${ending}`)
   const stem = fileStem(row.name)
   try {
     await mkdir(folder, { recursive: true })
@@ -61,7 +61,7 @@ export async function performRender({ database, storage, threads, worker }: Rend
     })
     clearInterval(heart)
     const finished = report.passed
-      ? { status: 'done' as const, fileName: `${stem}${encoder.ending}`, fileBytes: (await stat(path)).size }
+      ? { status: 'done' as const, fileName: `${stem}${ending}`, fileBytes: (await stat(path)).size }
       : { status: 'failed' as const, fault: unfaithful(report) }
     await persist(() => finish(database, id, { ...finished, report, framesDone: row.framesTotal }))
   } catch (error) {

@@ -43,11 +43,6 @@ export interface DecodedFile {
 /** One delivery format: how it is written and how it is read again. */
 export interface EncoderDefinition {
   format: RenderFormat
-  label: string
-  help: string
-  /** Of the file, with the dot. */
-  ending: string
-  mediaType: string
   /** Bits a channel that the engine must deliver for a wish of the user. */
   bitsFor(wish: 8 | 16): 8 | 16
   /** Largest difference of alpha, in 8-bit steps, that the format's own precision explains. */

@@ -42,10 +42,6 @@ const frameName = (stem: string, index: number) => `${stem}-${String(index).padS
 
 export const pngSequence: EncoderDefinition = {
   format: 'png',
-  label: 'PNG sequence',
-  help: 'One PNG a frame with straight alpha, in a ZIP; every editor reads it, nothing is lost',
-  ending: '.zip',
-  mediaType: 'application/zip',
   bitsFor: (wish) => wish,
   alphaTolerance: 0,
   // A path that ends in .zip becomes an archive, any other a folder.

@@ -14,10 +14,6 @@ const TO_YUV = [
 
 export const proRes4444: EncoderDefinition = {
   format: 'prores4444',
-  label: 'ProRes 4444',
-  help: 'MOV with 10-bit colour and alpha, as editors like it; BT.709',
-  ending: '.mov',
-  mediaType: 'video/quicktime',
   bitsFor: () => 16,
   // 10-bit alpha: half a step of 1/1023 is 0.125 of 255; dithering to 16 bits and the codec's 16-bit form add less.
   alphaTolerance: 0.5,

@@ -1,0 +1,86 @@
+// Starts everything that a running application needs and keeps it running: database, migrations and demo data,
+// web server, render worker. Used by the demo, the browser tests and the screenshots.
+import { spawn } from 'node:child_process'
+import { once } from 'node:events'
+import { existsSync } from 'node:fs'
+import { setTimeout as wait } from 'node:timers/promises'
+import { buildNode } from './build-node.mjs'
+import { freePort, startCluster } from './cluster.mjs'
+
+/**
+ * `folder`: where database and files live. `port`: wished for the web server. Gives the address, the database's
+ * URL, the worker's process id and `stop`.
+ */
+export async function startStand({ folder, port, threads }) {
+  await buildNode()
+  const cluster = await startCluster(`${folder}/database`)
+  const address = `http://127.0.0.1:${port ?? (await freePort())}`
+  const env = {
+    ...process.env,
+    NUXT_DATABASE_URL: cluster.url,
+    NUXT_STORAGE: `${folder}/storage`,
+    HOST: '127.0.0.1',
+    PORT: new URL(address).port,
+    NODE_ENV: 'production',
+    ...(threads ? { WAX_RENDER_THREADS: String(threads) } : {}),
+  }
+  const children = new Set()
+  let stopping = false
+
+  const start = (file) => {
+    const child = spawn(process.execPath, [file], { env, stdio: ['ignore', 'inherit', 'inherit'] })
+    children.add(child)
+    child.on('exit', () => children.delete(child))
+    return child
+  }
+  /** Starts a process again when it ends by itself: a killed render worker is replaced within a second. */
+  const keep = (file) => {
+    const kept = { child: start(file) }
+    const again = async (code, signal) => {
+      if (stopping) return
+      console.error(`${file} ended (${signal ?? code}); starting it again`)
+      await wait(1000)
+      if (stopping) return
+      kept.child = start(file)
+      kept.child.on('exit', again)
+    }
+    kept.child.on('exit', again)
+    return kept
+  }
+  const stop = async () => {
+    if (stopping) return
+    stopping = true
+    const ended = [...children].map((child) => once(child, 'exit'))
+    for (const child of children) child.kill('SIGTERM')
+    await Promise.race([Promise.all(ended), wait(5000)])
+    for (const child of children) child.kill('SIGKILL')
+    cluster.stop()
+  }
+
+  try {
+    const prepare = start('.wax/node/prepare.mjs')
+    const [code] = await once(prepare, 'exit')
+    if (code !== 0) throw new Error('The database could not be prepared.')
+    if (!existsSync('.output/server/index.mjs')) throw new Error('The application is not built: npm run build.')
+    keep('.output/server/index.mjs')
+    const worker = keep('.wax/node/render-worker.mjs')
+    await answering(`${address}/api/health`)
+    return { address, databaseUrl: cluster.url, workerId: () => worker.child.pid, stop }
+  } catch (error) {
+    await stop()
+    throw error
+  }
+}
+
+async function answering(url) {
+  const until = Date.now() + 60_000
+  while (Date.now() < until) {
+    const well = await fetch(url).then(
+      (response) => response.ok,
+      () => false,
+    )
+    if (well) return
+    await wait(100)
+  }
+  throw new Error('The server does not answer.')
+}

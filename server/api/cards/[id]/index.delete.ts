@@ -1,0 +1,9 @@
+import { eq } from 'drizzle-orm'
+import { cards } from '../../../database/schema'
+
+/** Marks the card as deleted; `restore` brings it back. */
+export default route(async (event) => {
+  const { id } = await findCard(routeId(event))
+  await useDatabase().update(cards).set({ deletedAt: new Date() }).where(eq(cards.id, id))
+  return { id }
+})

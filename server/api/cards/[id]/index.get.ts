@@ -1,0 +1,1 @@
+export default route(async (event) => findCard(routeId(event)))

@@ -1,0 +1,21 @@
+import { and, eq, isNull, sql } from 'drizzle-orm'
+import { cards } from '../../../database/schema'
+
+/** Saves a card over the revision it was made from; a newer one is never overwritten. */
+export default route(async (event) => {
+  const id = routeId(event)
+  const { card, revision } = await bodyCard(event)
+  const [saved] = await useDatabase()
+    .update(cards)
+    .set({ document: card, name: card.name, revision: sql`${cards.revision} + 1`, updatedAt: new Date() })
+    .where(and(eq(cards.id, id), isNull(cards.deletedAt), eq(cards.revision, revision ?? -1)))
+    .returning(LISTED)
+  if (saved) return saved
+  const { revision: newer } = await findCard(id)
+  throw refusal(409, {
+    code: 'newer-revision',
+    place: `revision ${newer}`,
+    message: 'This card was changed in another window.',
+    remedy: 'Keep yours as a copy, or open the newer one.',
+  })
+})

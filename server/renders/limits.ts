@@ -1,0 +1,13 @@
+import type { Card } from '../../core/card/schema'
+import { WaxError } from '../../core/errors'
+import type { RenderOptions } from './options'
+
+/** Throws a WaxError where the range of frames is empty or lies outside the loop. */
+export function expectFrames(card: Card, { from, to }: Pick<RenderOptions, 'from' | 'to'>): void {
+  if (to <= from) {
+    throw new WaxError('no-frames', 'frames', `From ${from} to ${to} there is no frame to render.`, 'Choose an end after the start.')
+  }
+  if (to > card.length) {
+    throw new WaxError('out-of-range', 'frames', `The card has ${card.length} frames, 0 to ${card.length - 1}.`, `End the render at frame ${card.length - 1} at the latest.`)
+  }
+}

@@ -1,0 +1,50 @@
+import type { H3Event } from 'h3'
+import { createError, defineEventHandler, getRouterParam } from 'h3'
+import type { Fault } from '../../core/errors'
+import { WaxError } from '../../core/errors'
+import type { Database } from '../database/connect'
+import { connect } from '../database/connect'
+
+let database: Database | undefined
+
+/** The server's connections to the database. */
+export function useDatabase(): Database {
+  database ??= connect(useRuntimeConfig().databaseUrl).database
+  return database
+}
+
+const LOST = /ECONNREFUSED|ECONNRESET|CONNECT_TIMEOUT|CONNECTION_|57P0[123]|ENOTFOUND|shutting down|starting up/
+
+/** The rim of the server: every fault leaves it with a code, a place and a remedy. */
+export function route<T>(handler: (event: H3Event) => Promise<T>) {
+  return defineEventHandler(async (event) => {
+    try {
+      return await handler(event)
+    } catch (error) {
+      throw asHttp(error)
+    }
+  })
+}
+
+function asHttp(error: unknown) {
+  if (error instanceof WaxError) return refusal(422, error.fault)
+  const known = error as { statusCode?: number; code?: string; message?: string; cause?: { code?: string; message?: string } }
+  if (known.statusCode) return error as Error
+  const text = [known.code, known.message, known.cause?.code, known.cause?.message].join(' ')
+  if (LOST.test(text)) {
+    const message = 'The database cannot be reached.'
+    return refusal(503, { code: 'no-database', place: 'database', message, remedy: 'Nothing is lost: it is tried again by itself.' })
+  }
+  console.error(error)
+  const message = 'The server failed at this.'
+  return refusal(500, { code: 'server', place: 'server', message, remedy: 'Try again; the server’s messages say more.' })
+}
+
+/** An HTTP error that carries a fault as its data. */
+export const refusal = (statusCode: number, fault: Fault) =>
+  createError({ statusCode, statusMessage: fault.code, message: fault.message, data: fault })
+
+export const notFound = (what: string) =>
+  refusal(404, { code: 'not-found', place: what, message: `This ${what} does not exist.`, remedy: 'It may have been deleted: go back and look.' })
+
+export const routeId = (event: H3Event): string => getRouterParam(event, 'id') ?? ''
