@@ -2,7 +2,6 @@ import type { Length } from '../card/moving'
 import type { Parameters } from '../card/parameters'
 import { choice, number } from '../card/parameters'
 import type { SettledPaint, SettledValues } from '../card/settled'
-import type { Plane } from '../kernels/kernels'
 import type { Degrees, Px } from '../units'
 import { BLEND_MODES } from '../paint/blend-modes'
 
@@ -17,6 +16,18 @@ export interface Insets {
   bottom: Px
 }
 
+declare const recipe: unique symbol
+
+/**
+ * A plane that is not made yet. Only the last one of a chain is asked for, so what was kept from an earlier
+ * frame saves all the steps before it too.
+ */
+export interface PlaneRecipe {
+  /** Says what the plane holds: equal names, equal planes. */
+  readonly name: string
+  readonly [recipe]?: never
+}
+
 /**
  * One laid layer. `field` says where the mask counts: within the outline, outside it, or behind the face.
  * The compositor joins the fields by the outline's exact coverage, so masks run on across the edge instead
@@ -24,8 +35,8 @@ export interface Insets {
  */
 export interface Layer {
   field: 'inside' | 'outside' | 'behind'
-  /** Cover 0–1 in the piece's box; null covers everything. */
-  mask: Plane | null
+  /** Cover 0–1 in the coat's box; null covers everything. */
+  mask: PlaneRecipe | null
   paint: SettledPaint
   /** Behind only: kept off the area under the shape. */
   knockOut?: boolean
@@ -37,18 +48,19 @@ export interface CoatBench {
   px(length: Length): Px
   /** The angle that the key light comes from. */
   lightAzimuth: Degrees
-  /** Exact coverage of the outline moved by (dx, dy). Belongs to the bench: do not write to it. */
-  coverage(dx?: Px, dy?: Px): Plane
-  /** Signed distance to the outline moved by (dx, dy), negative inside, true up to `reach`. Do not write to it. */
-  distance(reach: Px, dx?: Px, dy?: Px): Plane
-  /** A new plane with how much of each pixel lies inside the outline grown by `edge`. */
-  grown(edge: Px, dx?: Px, dy?: Px): Plane
-  /** A new plane with the band between two offsets; `above` is the opacity of what covers its inner side. */
-  band(inner: Px, outer: Px, above?: number): Plane
+  /** Exact coverage of the outline moved by (dx, dy). */
+  coverage(dx?: Px, dy?: Px): PlaneRecipe
+  /**
+   * How much of each pixel lies inside the outline, grown by `edge`. `reach` (at least |edge| + 1) is how far
+   * distances are measured; coats that name the same reach share the measurement.
+   */
+  grown(edge: Px, reach: Px, dx?: Px, dy?: Px): PlaneRecipe
+  /** The band between two offsets; `above` is the opacity of what covers its inner side. */
+  band(inner: Px, outer: Px, reach: Px, above?: number): PlaneRecipe
   /** Gaussian blur; what lies outside the box counts as 0. */
-  blurred(plane: Plane, sigma: Px): Plane
-  /** 1 − plane, in place. */
-  complemented(plane: Plane): Plane
+  blurred(plane: PlaneRecipe, sigma: Px): PlaneRecipe
+  /** 1 − plane. */
+  complemented(plane: PlaneRecipe): PlaneRecipe
 }
 
 /** The coat's neighbours, for coats that are placed by them. */

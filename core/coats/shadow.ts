@@ -104,10 +104,10 @@ export const shadow = defineCoat({
     const paint = { type: 'solid', colour: values.colour } as const
     if (values.side === 'inside') {
       // Inset shadow: the hole is the shape shrunk by the spread; what is not hole is shadow.
-      const hole = spread > 0 ? bench.grown(-spread, dx, dy) : bench.coverage(dx, dy)
+      const hole = spread > 0 ? bench.grown(-spread, spread + 1, dx, dy) : bench.coverage(dx, dy)
       return [{ field: 'inside', mask: bench.complemented(bench.blurred(hole, sigma)), paint }]
     }
-    const shape = spread > 0 ? bench.grown(spread, dx, dy) : bench.coverage(dx, dy)
+    const shape = spread > 0 ? bench.grown(spread, spread + 1, dx, dy) : bench.coverage(dx, dy)
     return [{ field: 'behind', mask: bench.blurred(shape, sigma), paint, knockOut: values.knockOut }]
   },
 })

@@ -72,6 +72,15 @@ function extentOf(index: number, bench: Pick<CoatBench, 'px'>, place: CoatPlace<
     : { inner: -(start + width), outer: -start, above: 0 }
 }
 
+/** How far the strokes of a piece reach from its edge: they share one box and one measurement of distance. */
+function farthest(bench: Pick<CoatBench, 'px'>, place: CoatPlace<Values>): Px {
+  const reaches = place.siblings.map((sibling, i) => {
+    const { inner, outer } = extentOf(i, bench, place)
+    return sibling.on ? Math.max(Math.abs(inner), Math.abs(outer)) : 0
+  })
+  return Math.max(0, ...reaches) + 1
+}
+
 export const stroke = defineCoat({
   kind: 'stroke',
   label: 'Stroke',
@@ -79,23 +88,22 @@ export const stroke = defineCoat({
   parameters,
   headline: 'width',
   group: () => 'face',
-  reach: (_values, bench, place) => even(Math.max(0, extentOf(place.index, bench, place).outer) + 1),
+  reach: (_values, bench, place) => even(farthest(bench, place)),
   layers(values, bench, place): Layer[] {
     const { inner, outer, above } = extentOf(place.index, bench, place)
     // A line of no width is no line.
     if (outer <= inner) return []
+    const { paint } = values
+    const reach = farthest(bench, place)
     const layers: Layer[] = []
     // The part on each side goes to that side's field and runs on under the edge, so that no hairline is left.
     if (outer > 0) {
-      layers.push({
-        field: 'outside',
-        mask: inner <= 0 ? bench.grown(outer) : bench.band(inner, outer, above),
-        paint: values.paint,
-      })
+      const mask = inner <= 0 ? bench.grown(outer, reach) : bench.band(inner, outer, reach, above)
+      layers.push({ field: 'outside', mask, paint })
     }
     if (inner < 0) {
-      const mask = outer >= 0 ? bench.complemented(bench.grown(inner)) : bench.band(inner, outer)
-      layers.push({ field: 'inside', mask, paint: values.paint })
+      const mask = outer >= 0 ? bench.complemented(bench.grown(inner, reach)) : bench.band(inner, outer, reach)
+      layers.push({ field: 'inside', mask, paint })
     }
     return layers
   },

@@ -15,6 +15,8 @@ import { drawPiece } from './piece'
 import { PlaneStore } from './plane-store'
 import { preparePaint } from './prepared-paint'
 
+const EVERYWHERE = { mask: null, gate: null }
+
 export interface View {
   /** Render pixels per card pixel, up to 1. The default, 1, is the final size. */
   scale?: number
@@ -134,9 +136,9 @@ export class Engine {
     canvas.touch({ x: 0, y: 0, w: layers.w, h: layers.h })
     const { kernels } = this
     const mark = kernels.mark()
-    const paint = preparePaint({ kernels, card, scale }, settlePaint(card.background, at), { x: 0, y: 0 }, null)
-    if ('solid' in paint) kernels.paintSolid(layers, null, null, paint.solid, 1)
-    else kernels.paintRamp(layers, null, null, paint.ramp, 1)
+    const paint = preparePaint({ kernels, card, scale }, settlePaint(card.background, at), null)
+    if ('solid' in paint) kernels.laySolid('normal', layers, EVERYWHERE, paint.solid, 1)
+    else kernels.layRamp('normal', layers, EVERYWHERE, paint.ramp, 1)
     kernels.release(mark)
   }
 }

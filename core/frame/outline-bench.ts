@@ -1,6 +1,6 @@
 import type { Length } from '../card/moving'
-import type { CoatBench } from '../coats/definition'
-import type { Kernels, Plane } from '../kernels/kernels'
+import type { CoatBench, PlaneRecipe } from '../coats/definition'
+import type { Kernels, Plane, Segments } from '../kernels/kernels'
 import type { Degrees, Px } from '../units'
 import type { GridBox } from './grid-box'
 import type { PlaneStore } from './plane-store'
@@ -24,65 +24,72 @@ export function lengthIn(scale: number, reference: Px): (length: Length) => Px {
   return (length) => (typeof length === 'number' ? length * scale : (length.value / 100) * reference)
 }
 
+/** A recipe with the way to carry it out. */
+interface Step extends PlaneRecipe {
+  make(): Plane
+}
+
 /** What coats compute with: planes of one outline in one box, made on demand and kept between frames. */
 export class OutlineBench implements CoatBench {
   readonly px: (length: Length) => Px
   readonly lightAzimuth: Degrees
   private readonly planes = new Map<string, Plane>()
+  private readonly place: string
 
-  /** `farthest`: the largest distance that a coat will ask for at the outline's own place. */
   constructor(
     private readonly kernels: Kernels,
     private readonly store: PlaneStore,
     private readonly setting: Setting,
-    private readonly farthest: Px,
   ) {
+    const { key, box } = setting
     this.px = lengthIn(setting.scale, setting.reference)
     this.lightAzimuth = setting.lightAzimuth
+    this.place = `${key} ${box.x} ${box.y} ${box.w} ${box.h}`
   }
 
-  coverage(dx = 0, dy = 0): Plane {
-    return this.plane(`coverage ${dx} ${dy}`, () => {
-      const { box } = this.setting
-      const segments = this.kernels.segments(this.setting.segments, dx - box.x, dy - box.y)
-      return this.kernels.coverage(segments, box.w, box.h)
-    })
+  coverage(dx = 0, dy = 0): Step {
+    const { w, h } = this.setting.box
+    const make = () => this.kernels.coverage(this.segments(dx, dy), w, h)
+    return { name: `coverage(${dx},${dy})`, make }
   }
 
-  distance(reach: Px, dx = 0, dy = 0): Plane {
-    // At its own place one plane with the farthest reach serves every coat.
-    const far = dx === 0 && dy === 0 ? Math.max(reach, this.farthest) : reach
-    return this.plane(`distance ${dx} ${dy} ${far}`, () => {
-      const { box } = this.setting
-      const segments = this.kernels.segments(this.setting.segments, dx - box.x, dy - box.y)
-      return this.kernels.distance(segments, box.w, box.h, far)
-    })
+  grown(edge: Px, reach: Px, dx = 0, dy = 0): Step {
+    const distance = this.distance(reach, dx, dy)
+    return { name: `grown(${edge},${distance.name})`, make: () => this.kernels.grown(this.plane(distance), edge) }
   }
 
-  grown(edge: Px, dx = 0, dy = 0): Plane {
-    return this.kernels.grown(this.distance(Math.abs(edge) + 1, dx, dy), edge)
+  band(inner: Px, outer: Px, reach: Px, above = 0): Step {
+    const distance = this.distance(reach, 0, 0)
+    const make = () => this.kernels.band(this.plane(distance), inner, outer, above)
+    return { name: `band(${inner},${outer},${above},${distance.name})`, make }
   }
 
-  band(inner: Px, outer: Px, above = 0): Plane {
-    const reach = Math.max(Math.abs(inner), Math.abs(outer)) + 1
-    return this.kernels.band(this.distance(reach), inner, outer, above)
+  blurred(plane: PlaneRecipe, sigma: Px): Step {
+    return { name: `blurred(${sigma},${plane.name})`, make: () => this.kernels.blurred(this.plane(plane), sigma) }
   }
 
-  blurred(plane: Plane, sigma: Px): Plane {
-    return this.kernels.blurred(plane, sigma)
+  complemented(plane: PlaneRecipe): Step {
+    return { name: `complemented(${plane.name})`, make: () => this.kernels.complemented(this.plane(plane)) }
   }
 
-  complemented(plane: Plane): Plane {
-    this.kernels.complement(plane)
-    return plane
-  }
-
-  private plane(name: string, make: () => Plane): Plane {
-    let plane = this.planes.get(name)
+  /** Carries a recipe out. The plane is shared: nobody writes to it. */
+  plane(recipe: PlaneRecipe): Plane {
+    let plane = this.planes.get(recipe.name)
     if (!plane) {
-      plane = this.store.plane(this.kernels, `${this.setting.key} ${name}`, make)
-      this.planes.set(name, plane)
+      plane = this.store.plane(this.kernels, `${this.place} ${recipe.name}`, () => (recipe as Step).make())
+      this.planes.set(recipe.name, plane)
     }
     return plane
+  }
+
+  private distance(reach: Px, dx: Px, dy: Px): Step {
+    const { w, h } = this.setting.box
+    const make = () => this.kernels.distance(this.segments(dx, dy), w, h, reach)
+    return { name: `distance(${reach},${dx},${dy})`, make }
+  }
+
+  private segments(dx: Px, dy: Px): Segments {
+    const { box, segments } = this.setting
+    return this.kernels.segments(segments, dx - box.x, dy - box.y)
   }
 }

@@ -2,19 +2,19 @@ import { PLACE_PARAMETERS } from '../card/pieces'
 import type { Card, Coat, Piece } from '../card/schema'
 import type { Moment } from '../card/settled'
 import { settleAll, settleNumber } from '../card/settled'
-import type { CoatBench, CoatDefinition, CoatPlace, Layer } from '../coats/definition'
-import { COMMON_COAT_PARAMETERS } from '../coats/definition'
+import type { CoatDefinition, CoatPlace } from '../coats/definition'
+import { COMMON_COAT_PARAMETERS, even } from '../coats/definition'
 import { coatOf } from '../coats/table'
-import { blurReach } from '../kernels/gauss'
 import type { Kernels } from '../kernels/kernels'
 import type { Placement } from '../outline/outline'
 import { placed } from '../outline/outline'
 import type { BlendMode } from '../paint/blend-modes'
 import { preparePaint } from './prepared-paint'
-import type { Degrees, Px, Rect } from '../units'
+import type { Degrees } from '../units'
 import type { Canvas } from './canvas'
 import type { PreparedLayer } from './compose'
 import { compose } from './compose'
+import type { GridBox } from './grid-box'
 import { boxesFor } from './grid-box'
 import { lengthIn, OutlineBench } from './outline-bench'
 import type { Outlines } from './outlines'
@@ -42,8 +42,6 @@ interface LaidCoat {
   place: CoatPlace<never>
 }
 
-const NO_BOUNDS: Rect = { left: 0, top: 0, right: 0, bottom: 0 }
-
 /** Lays one piece on the canvas. */
 export function drawPiece(drawing: Drawing, piece: Piece, index: number): void {
   const { kernels, at, scale } = drawing
@@ -65,49 +63,39 @@ export function drawPiece(drawing: Drawing, piece: Piece, index: number): void {
   const light = { px, lightAzimuth: drawing.lightAzimuth }
   const face = laidCoats(piece.coats.face, piece, at)
   const behind = laidCoats(piece.coats.behind, piece, at)
-  const reaches = [...face, ...behind].map((coat) => coat.definition.reach(coat.values, light, coat.place))
-  const farthest = (side: 'left' | 'top' | 'right' | 'bottom') => Math.max(1, ...reaches.map((reach) => reach[side]))
-  const reach = { left: farthest('left'), top: farthest('top'), right: farthest('right'), bottom: farthest('bottom') }
-  const margin = Math.max(reach.left, reach.top, reach.right, reach.bottom)
-  const boxes = boxesFor(bounds, reach, margin, drawing.canvas.layers)
-  if (!boxes) return
-  const { box, visible } = boxes
-  drawing.canvas.touch(visible)
-
+  const frame = drawing.canvas.layers
+  const ink = boxesFor(bounds, even(1), 0, frame)?.visible ?? NOWHERE
   const mark = kernels.mark()
-  const key = `${outline.key} ${placement.scale} ${placement.rotation} ${placement.x} ${placement.y} ${box.x} ${box.y} ${box.w} ${box.h}`
-  const setting = { key, segments, box, scale: pieceScale, reference, lightAzimuth: drawing.lightAzimuth }
-  const bench = new OutlineBench(kernels, drawing.store, setting, farthestDistance([...face, ...behind], px))
-  const lay = (coats: readonly LaidCoat[]) =>
-    coats.flatMap((coat) =>
-      coat.definition.layers(coat.values, bench, coat.place).map((layer) => prepared(layer, coat)),
-    )
-  const prepared = ({ field, mask, paint, knockOut = false }: Layer, coat: LaidCoat): PreparedLayer => ({
-    field,
-    knockOut,
-    opacity: coat.opacity,
-    blend: coat.blend,
-    mask: mask && kernels.cut(mask, visible.x - box.x, visible.y - box.y, visible.w, visible.h),
-    paint: preparePaint(drawing, paint, visible, { bounds: outline.bounds ?? NO_BOUNDS, placement }),
-  })
-  const layers = [...lay(behind), ...lay(face)]
-  const coverage = kernels.cut(bench.coverage(), visible.x - box.x, visible.y - box.y, visible.w, visible.h)
-  const canvas = kernels.window(drawing.canvas.layers, visible.x, visible.y, visible.w, visible.h)
-  compose(kernels, canvas, { layers, coverage, blend: settled.blend, opacity })
+  const key = `${outline.key} ${placement.scale} ${placement.rotation} ${placement.x} ${placement.y}`
+  const benches = new Map<string, OutlineBench>()
+  const setting = { key, segments, scale: pieceScale, reference, lightAzimuth: drawing.lightAzimuth }
+
+  // Each coat is computed in the box that it can touch; coats with the same box share their planes.
+  const prepare = (coat: LaidCoat): PreparedLayer[] => {
+    const reach = coat.definition.reach(coat.values, light, coat.place)
+    const boxes = boxesFor(bounds, reach, Math.max(reach.left, reach.top, reach.right, reach.bottom), frame)
+    if (!boxes) return []
+    const { box, visible } = boxes
+    const name = `${box.x} ${box.y} ${box.w} ${box.h}`
+    const bench = benches.get(name) ?? new OutlineBench(kernels, drawing.store, { ...setting, box })
+    benches.set(name, bench)
+    return coat.definition.layers(coat.values, bench, coat.place).map(({ field, mask, paint, knockOut = false }) => {
+      const seen = field === 'inside' ? ink : visible
+      drawing.canvas.touch(seen)
+      const cut = mask && kernels.cut(bench.plane(mask), seen.x - box.x, seen.y - box.y, seen.w, seen.h)
+      const { blend, opacity } = coat
+      return { field, knockOut, box: seen, mask: cut, paint: preparePaint(drawing, paint, hook), opacity, blend }
+    })
+  }
+  const hook = { bounds: outline.bounds, placement }
+  const layers = [...behind, ...face].flatMap(prepare)
+  const inkBench = new OutlineBench(kernels, drawing.store, { ...setting, box: ink })
+  const coverage = inkBench.plane(inkBench.coverage())
+  compose(kernels, frame, { layers, coverage, ink, blend: settled.blend, opacity })
   kernels.release(mark)
 }
 
-/** Strokes share one distance plane: the widest of them decides its reach. */
-function farthestDistance(coats: readonly LaidCoat[], px: CoatBench['px']): Px {
-  const probe = { px, lightAzimuth: 0 }
-  const strokes = coats.filter((coat) => coat.definition.kind === 'stroke')
-  const lengths = strokes.flatMap((coat) => {
-    const { left } = coat.definition.reach(coat.values, probe, coat.place)
-    const { width, offset } = coat.values as { width: number; offset: number }
-    return [left, px(width) + Math.abs(px(offset)) + 1]
-  })
-  return Math.max(0, ...lengths)
-}
+const NOWHERE: GridBox = { x: 0, y: 0, w: 0, h: 0 }
 
 /** Coats that are on, back to front, with their values and neighbours. */
 function laidCoats(coats: readonly Coat[], piece: Piece, at: Moment): LaidCoat[] {

@@ -5,7 +5,7 @@ import type { Placement } from '../outline/outline'
 import { gradientLine, rampColours } from '../paint/gradient'
 import type { Rect, Rgba } from '../units'
 
-/** A paint ready for the kernels: a colour, or a ramp over the pixels of one window. */
+/** A paint ready for the kernels: a colour, or a ramp over the pixels of the frame. */
 export type PreparedPaint = { solid: Rgba } | { ramp: RampPaint }
 
 /** What a paint that hangs on the piece hangs on: bounds in the outline's units, and their placement. */
@@ -14,11 +14,10 @@ interface Hook {
   placement: Placement
 }
 
-/** `origin` is the render pixel at which the window starts. The ramp belongs to the kernels' current mark. */
+/** `piece` is null for what hangs on the card alone. The ramp belongs to the kernels' current mark. */
 export function preparePaint(
   { kernels, card, scale }: { kernels: Kernels; card: Card; scale: number },
   paint: SettledPaint,
-  origin: { x: number; y: number },
   piece: Hook | null,
 ): PreparedPaint {
   if (paint.type === 'solid') return { solid: paint.colour }
@@ -27,7 +26,5 @@ export function preparePaint(
     placement: { scale, rotation: 0, x: 0, y: 0 },
   }
   const { bounds, placement } = piece && paint.hang === 'piece' ? piece : wholeCard
-  const line = gradientLine(paint, bounds, placement)
-  const t0 = line.t0 + origin.x * line.tx + origin.y * line.ty
-  return { ramp: { ...kernels.ramp(rampColours(paint.stops)), ...line, t0 } }
+  return { ramp: { ...kernels.ramp(rampColours(paint.stops)), ...gradientLine(paint, bounds, placement) } }
 }

@@ -35,6 +35,12 @@ export interface RampPaint {
   ty: number
 }
 
+/** Where paint goes: through a mask (null: everywhere), and only where a gate is open (null: everywhere). */
+export interface Stencil {
+  mask: Plane | null
+  gate: Plane | null
+}
+
 const PAGE = 65_536
 const FIRST_FREE = PAGE
 const FAR = 1e12
@@ -182,14 +188,11 @@ export class Kernels {
     return plane
   }
 
-  /** In place. */
-  complement(plane: Plane): void {
-    this.run.complement(plane.at, plane.w * plane.h)
-  }
-
-  /** mask · (1 − coverage), in place. */
-  keepOutside(mask: Plane, coverage: Plane): void {
-    this.run.keepOutside(mask.at, coverage.at, mask.w * mask.h)
+  /** A new plane: 1 − plane. */
+  complemented({ at, w, h }: Plane): Plane {
+    const plane = this.plane(w, h)
+    this.run.complement(at, plane.at, w * h)
+    return plane
   }
 
   /** A new plane with the window (x, y, w, h) of another. */
@@ -207,24 +210,18 @@ export class Kernels {
     return { ramp: at, steps: colours.length / 4 - 1 }
   }
 
-  /** dst = colour · mask; mask, gate and dst have one size, dst is without gaps. For gates see paint.ts. */
-  paintSolid(dst: Layers, mask: Plane | null, gate: Plane | null, [r, g, b, a]: Rgba, opacity: number): void {
+  /** A colour through a mask, blended in place. For masks and gates see assembly/lay.ts. */
+  laySolid(mode: BlendMode, dst: Layers, stencil: Stencil, [r, g, b, a]: Rgba, opacity: number): void {
     const alpha = a * opacity
-    const count = dst.w * dst.h
-    this.run.paintSolid(mask?.at ?? 0, gate?.at ?? 0, dst.at, count, r * alpha, g * alpha, b * alpha, alpha)
+    const numbers = [dst.stride, dst.w, dst.h, r * alpha, g * alpha, b * alpha, alpha] as const
+    this.run.laySolid(blendNumber(mode), stencil.mask?.at ?? 0, stencil.gate?.at ?? 0, dst.at, ...numbers)
   }
 
-  /** dst = ramp · mask. */
-  paintRamp(dst: Layers, mask: Plane | null, gate: Plane | null, paint: RampPaint, opacity: number): void {
+  /** A ramp through a mask, blended in place. */
+  layRamp(mode: BlendMode, dst: Layers, stencil: Stencil, paint: RampPaint, opacity: number): void {
     const { ramp, steps, t0, tx, ty } = paint
-    this.run.paintRamp(mask?.at ?? 0, gate?.at ?? 0, dst.at, dst.w, dst.h, ramp, steps, t0, tx, ty, opacity)
-  }
-
-  /** Solid colour through a mask, source-over, in place. */
-  overSolid(dst: Layers, mask: Plane, gate: Plane | null, [r, g, b, a]: Rgba, opacity: number): void {
-    const alpha = a * opacity
-    const colour = [r * alpha, g * alpha, b * alpha, alpha] as const
-    this.run.overSolid(mask.at, gate?.at ?? 0, dst.at, dst.stride, dst.w, dst.h, ...colour)
+    const numbers = [dst.stride, dst.w, dst.h, ramp, steps, t0, tx, ty, opacity] as const
+    this.run.layRamp(blendNumber(mode), stencil.mask?.at ?? 0, stencil.gate?.at ?? 0, dst.at, ...numbers)
   }
 
   /** dst = blend(src · opacity, dst). */

@@ -17,12 +17,9 @@ export interface KernelExports {
   fillPlane(p: Address, count: number, value: number): void
   bandMask(distance: Address, dst: Address, count: number, inner: number, outer: number, above: number): void
   insideMask(distance: Address, dst: Address, count: number, edge: number): void
-  complement(p: Address, count: number): void
-  scaleBy(p: Address, count: number, factor: number): void
-  keepOutside(mask: Address, coverage: Address, count: number): void
-  paintSolid(mask: Address, gate: Address, dst: Address, count: number, ...rgba: number[]): void
-  paintRamp(mask: Address, gate: Address, dst: Address, w: number, h: number, ramp: Address, ...numbers: number[]): void
-  overSolid(mask: Address, gate: Address, dst: Address, stride: number, w: number, h: number, ...rgba: number[]): void
+  complement(src: Address, dst: Address, count: number): void
+  laySolid(mode: number, mask: Address, gate: Address, dst: Address, stride: number, ...numbers: number[]): void
+  layRamp(mode: number, mask: Address, gate: Address, dst: Address, stride: number, ...numbers: number[]): void
   blend(mode: number, src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
   mixByCoverage(coverage: Address, inside: Address, insideStride: number, outside: Address, ...numbers: number[]): void
   copyRows(src: Address, srcStride: number, dst: Address, dstStride: number, bytes: number, h: number): void

@@ -1,6 +1,7 @@
 /** A closed contour as path commands; quadratic and cubic Béziers as fonts and SVG have them. */
 export type PathCommand =
-  | { type: 'M' | 'L'; x: number; y: number }
+  | { type: 'M'; x: number; y: number }
+  | { type: 'L'; x: number; y: number }
   | { type: 'Q'; x1: number; y1: number; x: number; y: number }
   | { type: 'C'; x1: number; y1: number; x2: number; y2: number; x: number; y: number }
   | { type: 'Z' }

@@ -45,29 +45,12 @@ export function insideMask(distance: usize, dst: usize, count: i32, edge: f32): 
   }
 }
 
-/** p = 1 − p. */
-export function complement(p: usize, count: i32): void {
+/** dst = 1 − src. */
+export function complement(src: usize, dst: usize, count: i32): void {
   const one = f32x4.splat(1)
   for (let i = 0; i < count; i += 4) {
-    v128.store(p, f32x4.sub(one, v128.load(p)))
-    p += 16
-  }
-}
-
-export function scaleBy(p: usize, count: i32, factor: f32): void {
-  const f = f32x4.splat(factor)
-  for (let i = 0; i < count; i += 4) {
-    v128.store(p, f32x4.mul(f, v128.load(p)))
-    p += 16
-  }
-}
-
-/** mask = mask · (1 − coverage). */
-export function keepOutside(mask: usize, coverage: usize, count: i32): void {
-  const one = f32x4.splat(1)
-  for (let i = 0; i < count; i += 4) {
-    v128.store(mask, f32x4.mul(v128.load(mask), f32x4.sub(one, v128.load(coverage))))
-    mask += 16
-    coverage += 16
+    v128.store(dst, f32x4.sub(one, v128.load(src)))
+    src += 16
+    dst += 16
   }
 }

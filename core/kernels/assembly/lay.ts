@@ -1,0 +1,128 @@
+// Paint laid through a mask, blended with what is there, in one pass. Planes (mask, gate) have w floats a row
+// without gaps; dst rows are `stride` bytes apart; w is a multiple of 4. Mask 0 means whole cover. A gate says
+// where the result will be looked at: groups of four pixels in which it is zero are left as they are.
+import {
+  pixel, NORMAL, MULTIPLY, SCREEN, OVERLAY, DARKEN, LIGHTEN, DODGE, BURN, HARD_LIGHT, SOFT_LIGHT, DIFFERENCE,
+  EXCLUSION, HUE, SATURATION, COLOUR, LUMINOSITY, PLUS_LIGHTER,
+} from './formulas'
+
+@inline
+function isClear(plane: usize): bool {
+  return !v128.any_true(v128.load(plane))
+}
+
+@inline
+function solid(
+  mode: i32, mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, c: v128,
+): void {
+  let m = f32x4.splat(1)
+  for (let y = 0; y < h; y++) {
+    let d = dst + <usize>y * stride
+    for (let x = 0; x < w; x += 4) {
+      if (!(mask && isClear(mask)) && !(gate && isClear(gate))) {
+        if (mask) m = v128.load(mask)
+        v128.store(d, pixel(mode, f32x4.mul(c, v128.shuffle<f32>(m, m, 0, 0, 0, 0)), v128.load(d)))
+        v128.store(d, pixel(mode, f32x4.mul(c, v128.shuffle<f32>(m, m, 1, 1, 1, 1)), v128.load(d, 16)), 16)
+        v128.store(d, pixel(mode, f32x4.mul(c, v128.shuffle<f32>(m, m, 2, 2, 2, 2)), v128.load(d, 32)), 32)
+        v128.store(d, pixel(mode, f32x4.mul(c, v128.shuffle<f32>(m, m, 3, 3, 3, 3)), v128.load(d, 48)), 48)
+      }
+      if (mask) mask += 16
+      if (gate) gate += 16
+      d += 64
+    }
+  }
+}
+
+/** A colour (premultiplied) through a mask. */
+export function laySolid(
+  mode: i32, mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, r: f32, g: f32, b: f32, a: f32,
+): void {
+  const c = f32x4(r, g, b, a)
+  switch (mode) {
+    case NORMAL: solid(NORMAL, mask, gate, dst, stride, w, h, c); break
+    case MULTIPLY: solid(MULTIPLY, mask, gate, dst, stride, w, h, c); break
+    case SCREEN: solid(SCREEN, mask, gate, dst, stride, w, h, c); break
+    case OVERLAY: solid(OVERLAY, mask, gate, dst, stride, w, h, c); break
+    case DARKEN: solid(DARKEN, mask, gate, dst, stride, w, h, c); break
+    case LIGHTEN: solid(LIGHTEN, mask, gate, dst, stride, w, h, c); break
+    case DODGE: solid(DODGE, mask, gate, dst, stride, w, h, c); break
+    case BURN: solid(BURN, mask, gate, dst, stride, w, h, c); break
+    case HARD_LIGHT: solid(HARD_LIGHT, mask, gate, dst, stride, w, h, c); break
+    case SOFT_LIGHT: solid(SOFT_LIGHT, mask, gate, dst, stride, w, h, c); break
+    case DIFFERENCE: solid(DIFFERENCE, mask, gate, dst, stride, w, h, c); break
+    case EXCLUSION: solid(EXCLUSION, mask, gate, dst, stride, w, h, c); break
+    case HUE: solid(HUE, mask, gate, dst, stride, w, h, c); break
+    case SATURATION: solid(SATURATION, mask, gate, dst, stride, w, h, c); break
+    case COLOUR: solid(COLOUR, mask, gate, dst, stride, w, h, c); break
+    case LUMINOSITY: solid(LUMINOSITY, mask, gate, dst, stride, w, h, c); break
+    default: solid(PLUS_LIGHTER, mask, gate, dst, stride, w, h, c); break
+  }
+}
+
+@inline
+function colourAt(ramp: usize, steps: i32, place: f32): v128 {
+  const i = min(<i32>place, steps - 1)
+  const p = ramp + (<usize>i << 4)
+  const a = v128.load(p)
+  return f32x4.add(a, f32x4.mul(f32x4.splat(place - <f32>i), f32x4.sub(v128.load(p, 16), a)))
+}
+
+@inline
+function graded(
+  mode: i32, mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32,
+  ramp: usize, steps: i32, t0: f32, tx: f32, ty: f32, opacity: f32,
+): void {
+  const last = <f32>steps
+  const top = f32x4.splat(last), zero = f32x4.splat(0), o = f32x4.splat(opacity)
+  const step = f32x4.splat(tx * last), lanes = f32x4(0.5, 1.5, 2.5, 3.5)
+  let m = o
+  for (let y = 0; y < h; y++) {
+    let d = dst + <usize>y * stride
+    const rowStart = f32x4.splat((t0 + ty * (<f32>y + <f32>0.5)) * last)
+    for (let x = 0; x < w; x += 4) {
+      if (!(mask && isClear(mask)) && !(gate && isClear(gate))) {
+        if (mask) m = f32x4.mul(o, v128.load(mask))
+        const t = f32x4.add(rowStart, f32x4.mul(step, f32x4.add(f32x4.splat(<f32>x), lanes)))
+        const at = f32x4.pmin(top, f32x4.pmax(zero, t))
+        const c0 = colourAt(ramp, steps, f32x4.extract_lane(at, 0)), c1 = colourAt(ramp, steps, f32x4.extract_lane(at, 1))
+        const c2 = colourAt(ramp, steps, f32x4.extract_lane(at, 2)), c3 = colourAt(ramp, steps, f32x4.extract_lane(at, 3))
+        v128.store(d, pixel(mode, f32x4.mul(c0, v128.shuffle<f32>(m, m, 0, 0, 0, 0)), v128.load(d)))
+        v128.store(d, pixel(mode, f32x4.mul(c1, v128.shuffle<f32>(m, m, 1, 1, 1, 1)), v128.load(d, 16)), 16)
+        v128.store(d, pixel(mode, f32x4.mul(c2, v128.shuffle<f32>(m, m, 2, 2, 2, 2)), v128.load(d, 32)), 32)
+        v128.store(d, pixel(mode, f32x4.mul(c3, v128.shuffle<f32>(m, m, 3, 3, 3, 3)), v128.load(d, 48)), 48)
+      }
+      if (mask) mask += 16
+      if (gate) gate += 16
+      d += 64
+    }
+  }
+}
+
+/**
+ * A ramp through a mask: colour(t), t = t0 + x·tx + y·ty at pixel centres, clamped to 0..1.
+ * ramp: `steps` + 1 RGBA colours (premultiplied), linear in between.
+ */
+export function layRamp(
+  mode: i32, mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32,
+  ramp: usize, steps: i32, t0: f32, tx: f32, ty: f32, opacity: f32,
+): void {
+  switch (mode) {
+    case NORMAL: graded(NORMAL, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
+    case MULTIPLY: graded(MULTIPLY, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
+    case SCREEN: graded(SCREEN, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
+    case OVERLAY: graded(OVERLAY, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
+    case DARKEN: graded(DARKEN, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
+    case LIGHTEN: graded(LIGHTEN, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
+    case DODGE: graded(DODGE, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
+    case BURN: graded(BURN, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
+    case HARD_LIGHT: graded(HARD_LIGHT, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
+    case SOFT_LIGHT: graded(SOFT_LIGHT, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
+    case DIFFERENCE: graded(DIFFERENCE, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
+    case EXCLUSION: graded(EXCLUSION, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
+    case HUE: graded(HUE, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
+    case SATURATION: graded(SATURATION, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
+    case COLOUR: graded(COLOUR, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
+    case LUMINOSITY: graded(LUMINOSITY, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
+    default: graded(PLUS_LIGHTER, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
+  }
+}
