@@ -165,9 +165,10 @@ export const cardSchema = z
     pieces: z.array(pieceSchema).max(200).default([]),
   })
   .superRefine((card, context) => {
-    const seen = new Set<string>()
+    // The first two are taken: addresses of the card itself begin with them.
+    const seen = new Set(['light', 'background'])
     const claim = (value: string, path: (string | number)[]) => {
-      if (seen.has(value)) context.addIssue({ code: 'custom', path, message: `id “${value}” is used twice` })
+      if (seen.has(value)) context.addIssue({ code: 'custom', path, message: `is an id that is taken` })
       seen.add(value)
     }
     card.pieces.forEach((piece, i) => {

@@ -1,3 +1,4 @@
+/// <reference path="./wawoff2.d.ts" />
 import { inflateSync } from 'node:zlib'
 import { decompress } from 'wawoff2'
 import { WaxError } from '../../core/errors'

@@ -61,7 +61,7 @@ async function openArchive(plan: FilePlan): Promise<FrameWriter> {
     write: async (picture) => {
       zip.addBuffer(await encodePng(picture), frameName(plan.stem, index++), STORED)
       // yazl queues: wait while the disk is behind.
-      if (file.writableNeedDrain) await new Promise((resolve) => file.once('drain', resolve))
+      if (file.writableNeedDrain) await new Promise<void>((resolve) => void file.once('drain', () => resolve()))
     },
     close: async () => {
       zip.end()

@@ -1,0 +1,43 @@
+import { WaxError } from '../../errors'
+import type { Card, Piece } from '../schema'
+
+type Path = readonly (string | number)[]
+
+/** Where an address lies in the document. Throws a WaxError for an address that leads nowhere. */
+export function pathOf(card: Card, address: string): Path {
+  const [head = '', ...rest] = address.split('/')
+  if (head === 'light' || head === 'background') return [head, ...rest.map(step)]
+  const piece = card.pieces.findIndex(({ id }) => id === head)
+  if (piece < 0) throw nowhere(address)
+  const [second = '', ...deeper] = rest
+  for (const group of ['face', 'behind'] as const) {
+    const coat = card.pieces[piece]!.coats[group].findIndex(({ id }) => id === second)
+    if (coat >= 0) return ['pieces', piece, 'coats', group, coat, ...deeper.map(step)]
+  }
+  return ['pieces', piece, ...rest.map(step)]
+}
+
+const step = (part: string) => (/^\d+$/.test(part) ? Number(part) : part)
+
+const nowhere = (address: string) =>
+  new WaxError('no-such-place', address, 'This place does not exist on the card.', 'It may have been deleted.')
+
+export function valueAtPath(root: unknown, path: Path): unknown {
+  return path.reduce<unknown>((value, part) => (value as Record<string | number, unknown> | undefined)?.[part], root)
+}
+
+/** A copy of the document in which only what lies on the path is new. */
+export function replacedAt<T>(root: T, path: Path, value: unknown): T {
+  const [first, ...rest] = path
+  if (first === undefined) return value as T
+  if (Array.isArray(root)) {
+    return root.map((entry, i) => (i === first ? replacedAt(entry, rest, value) : entry)) as T
+  }
+  const record = root as Record<string | number, unknown>
+  return { ...record, [first]: replacedAt(record[first], rest, value) } as T
+}
+
+/** The card with one piece changed. */
+export function withPiece(card: Card, id: string, change: (piece: Piece) => Piece): Card {
+  return { ...card, pieces: card.pieces.map((piece) => (piece.id === id ? change(piece) : piece)) }
+}

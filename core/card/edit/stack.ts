@@ -1,0 +1,145 @@
+import { coatOf } from '../../coats/table'
+import type { DepthGroup } from '../../coats/definition'
+import { createCoat, createPiece, freeId } from '../create'
+import type { PieceKind } from '../pieces'
+import type { Card, Coat, Piece } from '../schema'
+import { withPiece } from './path'
+
+// Edits of the stack: pieces and their coats.
+
+/** A new piece in front of all others. */
+export function addPiece(card: Card, kind: PieceKind): { card: Card; id: string } {
+  const piece = createPiece(kind, card)
+  const same = card.pieces.filter((other) => other.kind === kind).length
+  const named = { ...piece, name: same === 0 ? piece.name : `${piece.name} ${same + 1}` }
+  return { card: { ...card, pieces: [named, ...card.pieces] }, id: piece.id }
+}
+
+export function removePiece(card: Card, id: string): Card {
+  return { ...card, pieces: card.pieces.filter((piece) => piece.id !== id) }
+}
+
+/** A copy in front of the original, a little aside, with ids of its own. */
+export function duplicatePiece(card: Card, id: string): { card: Card; id: string } {
+  const at = card.pieces.findIndex((piece) => piece.id === id)
+  const original = card.pieces[at]
+  if (!original) return { card, id }
+  let grown = card
+  const fresh = (kind: string) => {
+    const made = freeId(grown, kind)
+    // Taken at once, so that the next id is another one.
+    grown = { ...grown, pieces: [...grown.pieces, { id: made, coats: { face: [], behind: [] } } as unknown as Piece] }
+    return made
+  }
+  const renamed = (coats: Coat[]) => coats.map((coat) => ({ ...coat, id: fresh(coat.kind) }))
+  const copy: Piece = {
+    ...original,
+    id: fresh(original.kind),
+    name: `${original.name}, copy`,
+    coats: { face: renamed(original.coats.face), behind: renamed(original.coats.behind) },
+  }
+  const pieces = [...card.pieces.slice(0, at), copy, ...card.pieces.slice(at)]
+  return { card: { ...card, pieces }, id: copy.id }
+}
+
+/** `to` is the place in the list after the piece was taken out. */
+export function movePiece(card: Card, id: string, to: number): Card {
+  const piece = card.pieces.find((other) => other.id === id)
+  if (!piece) return card
+  const others = card.pieces.filter((other) => other !== piece)
+  return { ...card, pieces: [...others.slice(0, to), piece, ...others.slice(to)] }
+}
+
+export function changePiece(card: Card, id: string, change: Partial<Piece>): Card {
+  return withPiece(card, id, (piece) => ({ ...piece, ...change }) as Piece)
+}
+
+/** Pours a new coat: in front of its group, or at a given place. */
+export function addCoat(
+  card: Card,
+  pieceId: string,
+  kind: string,
+  options: { side?: string; group?: DepthGroup; at?: number } = {},
+): { card: Card; id: string } {
+  const id = freeId(card, kind)
+  const made = createCoat(kind, id)
+  const coat: Coat = options.side ? { ...made, side: options.side } : made
+  const group = options.group ?? coatOf(kind).group(coat as { side?: string })
+  return {
+    id,
+    card: withPiece(card, pieceId, (piece) => {
+      const list = piece.coats[group]
+      const at = options.at ?? defaultPlace(piece, coat, group)
+      return { ...piece, coats: { ...piece.coats, [group]: [...list.slice(0, at), coat, ...list.slice(at)] } }
+    }),
+  }
+}
+
+/** Inside coats light or shade the face: in front of it. Outlines go behind the fills, what is cast goes last. */
+function defaultPlace(piece: Piece, coat: Coat, group: DepthGroup): number {
+  if (group === 'behind' || coat.side === 'inside' || coat.kind === 'fill') return 0
+  return piece.coats.face.length
+}
+
+export function removeCoat(card: Card, pieceId: string, coatId: string): Card {
+  return withPiece(card, pieceId, (piece) => ({
+    ...piece,
+    coats: {
+      face: piece.coats.face.filter(({ id }) => id !== coatId),
+      behind: piece.coats.behind.filter(({ id }) => id !== coatId),
+    },
+  }))
+}
+
+/** Moves a coat within its group or across the face line; `to` counts after it was taken out. */
+export function moveCoat(card: Card, pieceId: string, coatId: string, group: DepthGroup, to: number): Card {
+  const piece = card.pieces.find(({ id }) => id === pieceId)
+  const coat = piece && [...piece.coats.face, ...piece.coats.behind].find(({ id }) => id === coatId)
+  if (!coat) return card
+  return withPiece(removeCoat(card, pieceId, coatId), pieceId, (rest) => {
+    const list = rest.coats[group]
+    return { ...rest, coats: { ...rest.coats, [group]: [...list.slice(0, to), coat, ...list.slice(to)] } }
+  })
+}
+
+export function changeCoat(card: Card, pieceId: string, coatId: string, change: Partial<Coat>): Card {
+  const changed = (coats: Coat[]) => coats.map((coat) => (coat.id === coatId ? ({ ...coat, ...change } as Coat) : coat))
+  return withPiece(card, pieceId, (piece) => ({
+    ...piece,
+    coats: { face: changed(piece.coats.face), behind: changed(piece.coats.behind) },
+  }))
+}
+
+/** A copy right in front of the coat. */
+export function duplicateCoat(card: Card, pieceId: string, coatId: string): { card: Card; id: string } {
+  const piece = card.pieces.find(({ id }) => id === pieceId)
+  for (const group of ['face', 'behind'] as const) {
+    const at = piece?.coats[group].findIndex(({ id }) => id === coatId) ?? -1
+    if (at < 0) continue
+    const coat = piece!.coats[group][at]!
+    const id = freeId(card, coat.kind)
+    return {
+      id,
+      card: withPiece(card, pieceId, (old) => {
+        const list = old.coats[group]
+        return { ...old, coats: { ...old.coats, [group]: [...list.slice(0, at), { ...coat, id }, ...list.slice(at)] } }
+      }),
+    }
+  }
+  return { card, id: coatId }
+}
+
+/** Gives a piece the coats of another one, in place of its own. */
+export function pasteCore(card: Card, pieceId: string, coats: Piece['coats']): Card {
+  let grown = withPiece(card, pieceId, (piece) => ({ ...piece, coats: { face: [], behind: [] } }))
+  for (const group of ['face', 'behind'] as const) {
+    for (const coat of coats[group]) {
+      const id = freeId(grown, coat.kind)
+      grown = withPiece(grown, pieceId, (piece) => ({
+        ...piece,
+        coats: { ...piece.coats, [group]: [...piece.coats[group], { ...coat, id }] },
+      }))
+    }
+  }
+  return grown
+}

@@ -1,0 +1,116 @@
+import type { Key, Moving, StoredValue } from '../moving'
+import { isMoving } from '../moving'
+import type { Card } from '../schema'
+import { listParameters } from '../addresses'
+import { currentValue } from '../../time/evaluate'
+import type { Frames } from '../../units'
+import { pathOf, replacedAt, valueAtPath } from './path'
+
+// Edits of values and keys. Every edit is a pure function from card to card; the former card is its inverse.
+
+type KeyValue = number | string
+
+export function storedAt(card: Card, address: string): StoredValue {
+  return valueAtPath(card, pathOf(card, address)) as StoredValue
+}
+
+/** Replaces whatever stands at the address. */
+export function setStored(card: Card, address: string, value: unknown): Card {
+  return replacedAt(card, pathOf(card, address), value)
+}
+
+/**
+ * Gives a parameter a value at a frame, as a hand on its control means it: a moving parameter gets a key there,
+ * a still one the value itself. The unit of a length stays.
+ */
+export function writeValue(card: Card, address: string, frame: Frames, value: unknown): Card {
+  const stored = storedAt(card, address)
+  if (isMoving(stored)) return setKey(card, address, frame, value as KeyValue)
+  if (typeof stored === 'object' && stored !== null && 'unit' in stored && typeof value === 'number') {
+    return setStored(card, address, { ...stored, value })
+  }
+  return setStored(card, address, value)
+}
+
+/** Sets the key at a frame, or adds one; a new key takes over the easing of the segment that it splits. */
+export function setKey(card: Card, address: string, frame: Frames, value: KeyValue): Card {
+  const moving = storedAt(card, address) as Moving<KeyValue>
+  const here = moving.keys.find((key) => key.frame === frame)
+  if (here) return withKeys(card, address, moving.keys.map((key) => (key === here ? { ...key, value } : key)))
+  const before = [...moving.keys].reverse().find((key) => key.frame < frame) ?? moving.keys[moving.keys.length - 1]
+  const key: Key<KeyValue> = { frame, value, ...(before?.easing ? { easing: before.easing } : {}) }
+  return withKeys(card, address, [...moving.keys, key])
+}
+
+/** Starts moving a parameter with one key, adds a key with its present value, or takes the key here away. */
+export function toggleKey(card: Card, address: string, frame: Frames): Card {
+  const stored = storedAt(card, address)
+  const value = plainValue(card, address, frame)
+  if (!isMoving(stored)) {
+    const unit = typeof stored === 'object' && stored !== null && 'unit' in stored ? { unit: '%' as const } : {}
+    return setStored(card, address, { ...unit, keys: [{ frame, value, easing: 'ease-in-out' }] })
+  }
+  if (stored.keys.some((key) => key.frame === frame)) return removeKey(card, address, frame)
+  return setKey(card, address, frame, value)
+}
+
+/** Without its last key a parameter stands still at that key's value. */
+export function removeKey(card: Card, address: string, frame: Frames): Card {
+  const moving = storedAt(card, address) as Moving<KeyValue> & { unit?: '%' }
+  const keys = moving.keys.filter((key) => key.frame !== frame)
+  if (keys.length > 0) return withKeys(card, address, keys)
+  const [last] = moving.keys
+  return setStored(card, address, moving.unit ? { unit: moving.unit, value: last!.value } : last!.value)
+}
+
+/** Moves a key in time; it replaces a key that already stands there. */
+export function moveKey(card: Card, address: string, from: Frames, to: Frames): Card {
+  const moving = storedAt(card, address) as Moving<KeyValue>
+  const moved = moving.keys.find((key) => key.frame === from)
+  if (!moved || from === to) return card
+  const others = moving.keys.filter((key) => key !== moved && key.frame !== to)
+  return withKeys(card, address, [...others, { ...moved, frame: to }])
+}
+
+/** Eases the segment that starts at a key. */
+export function easeKey(card: Card, address: string, frame: Frames, easing: string): Card {
+  const moving = storedAt(card, address) as Moving<KeyValue>
+  return withKeys(card, address, moving.keys.map((key) => (key.frame === frame ? { ...key, easing } : key)))
+}
+
+/** Stops moving: the present value stays. */
+export function stopMoving(card: Card, address: string, frame: Frames): Card {
+  const stored = storedAt(card, address) as { unit?: '%' }
+  const value = plainValue(card, address, frame)
+  return setStored(card, address, stored.unit ? { unit: stored.unit, value } : value)
+}
+
+/** Writes a length in the other unit; `reference` is the px that 100 % stands for. All keys are converted. */
+export function changeUnit(card: Card, address: string, unit: 'px' | '%', reference: number): Card {
+  const stored = storedAt(card, address)
+  const isPercent = typeof stored === 'object' && stored !== null && (stored as { unit?: string }).unit === '%'
+  if (isPercent === (unit === '%') || reference <= 0) return card
+  const convert = (value: number) => rounded(unit === '%' ? (value / reference) * 100 : (value / 100) * reference)
+  if (isMoving(stored)) {
+    const keys = (stored as Moving<number>).keys.map((key) => ({ ...key, value: convert(key.value) }))
+    const { loop } = stored
+    return setStored(card, address, { ...(unit === '%' ? { unit } : {}), keys, ...(loop === undefined ? {} : { loop }) })
+  }
+  const value = convert(isPercent ? (stored as { value: number }).value : (stored as number))
+  return setStored(card, address, unit === '%' ? { unit, value } : value)
+}
+
+const rounded = (value: number) => Math.round(value * 1000) / 1000
+
+/** The value of a parameter at a frame, as a key would hold it: a number or a hex colour. */
+function plainValue(card: Card, address: string, frame: Frames): KeyValue {
+  const place = listParameters(card).find((parameter) => parameter.address === address)
+  if (!place) throw new Error(`${address} is no parameter that moves`)
+  const value = currentValue(place.parameter, place.value, { frame, length: card.length })
+  return (typeof value === 'object' && value !== null ? (value as { value: number }).value : value) as KeyValue
+}
+
+function withKeys(card: Card, address: string, keys: readonly Key<KeyValue>[]): Card {
+  const moving = storedAt(card, address) as Moving<KeyValue>
+  return setStored(card, address, { ...moving, keys: [...keys].sort((a, b) => a.frame - b.frame) })
+}
