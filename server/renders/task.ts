@@ -1,8 +1,9 @@
 import { mkdir, rm, stat } from 'node:fs/promises'
-import { basename, join, resolve } from 'node:path'
+import { join, resolve } from 'node:path'
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import type { Fault } from '../../core/errors'
 import { WaxError } from '../../core/errors'
+import { fileStem } from '../../core/formats/file-stem'
 import type { Database } from '../database/connect'
 import { fonts as fontTable, renders } from '../database/schema'
 import type { FontSource } from '../fonts/shipped'
@@ -98,17 +99,6 @@ const ownFonts = (database: Database): FontSource => {
     const [row] = await database.select({ sfnt: fontTable.sfnt }).from(fontTable).where(eq(fontTable.id, id))
     return row ? new Uint8Array(row.sfnt) : null
   }
-}
-
-/** A card's name as a file name: letters, digits and single hyphens. */
-export function fileStem(name: string): string {
-  const plain = name
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .replace(/[^\p{L}\p{N}]+/gu, '-')
-    .replace(/^-|-$/g, '')
-    .toLowerCase()
-  return basename(plain.slice(0, 80)) || 'card'
 }
 
 function unfaithful(report: RenderReport): Fault {

@@ -1,0 +1,117 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { ParameterPlace } from '#core/card/addresses'
+import type { Card } from '#core/card/schema'
+import { LARGEST_SIDE, LONGEST_LOOP } from '#core/card/schema'
+import { COMMON_RATES, rateLabel, seconds } from '#core/time/rate'
+import { useBench } from '~/stores/bench'
+import PaintField from '../fields/PaintField.vue'
+import ParameterRow from '../fields/ParameterRow.vue'
+
+const props = defineProps<{ places: ParameterPlace[] }>()
+const bench = useBench()
+const card = computed(() => bench.card!)
+const light = computed(() => props.places.filter(({ address }) => address.startsWith('light/')))
+const rate = computed(() => COMMON_RATES.findIndex((r) => rateLabel(r) === rateLabel(card.value.rate)))
+
+const change = (label: string, part: Partial<Card>) => bench.edit(label, (old) => ({ ...old, ...part }))
+
+function whole(event: Event, least: number, most: number, before: number): number {
+  const input = event.target as HTMLInputElement
+  const value = Math.round(Number(input.value))
+  const good = Number.isFinite(value) && value >= least && value <= most ? value : before
+  input.value = String(good)
+  return good
+}
+
+function resize(side: 'width' | 'height', event: Event) {
+  const value = whole(event, 16, LARGEST_SIDE, card.value.frame[side])
+  change('Frame size', { frame: { ...card.value.frame, [side]: value } })
+}
+
+function setBackground(on: boolean) {
+  change('Background', { background: on ? { type: 'solid', colour: '#1B1420' } : null })
+}
+</script>
+
+<template>
+  <div class="card-settings">
+    <div class="pair">
+      <label>Width<input type="number" :value="card.frame.width" min="16" :max="LARGEST_SIDE" @change="resize('width', $event)" /></label>
+      <label>Height<input type="number" :value="card.frame.height" min="16" :max="LARGEST_SIDE" @change="resize('height', $event)" /></label>
+    </div>
+    <div class="pair">
+      <label>
+        Frames a second
+        <select :value="rate" @change="change('Frame rate', { rate: COMMON_RATES[Number(($event.target as HTMLSelectElement).value)]! })">
+          <option v-for="(choice, i) in COMMON_RATES" :key="i" :value="i">{{ rateLabel(choice) }}</option>
+        </select>
+      </label>
+      <label>
+        Loop, frames
+        <input
+          type="number"
+          :value="card.length"
+          min="1"
+          :max="LONGEST_LOOP"
+          aria-label="Loop length in frames"
+          @change="change('Loop length', { length: whole($event, 1, LONGEST_LOOP, card.length) })"
+        />
+      </label>
+    </div>
+    <p class="quiet">The loop lasts {{ seconds(card.length, card.rate).toFixed(2) }} s.</p>
+    <h3>Key light</h3>
+    <ParameterRow v-for="place in light" :key="place.address" :place="place" />
+    <h3>Background</h3>
+    <label class="check">
+      <input type="checkbox" :checked="card.background !== null" @change="setBackground(($event.target as HTMLInputElement).checked)" />
+      Part of the card (a render with it is not transparent)
+    </label>
+    <PaintField v-if="card.background" address="background" label="Paint" :places="places" />
+  </div>
+</template>
+
+<style scoped>
+.card-settings {
+  display: grid;
+  gap: 8px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+}
+label {
+  display: grid;
+  gap: 3px;
+  color: var(--ink-2);
+}
+label.check {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+input[type='number'],
+select {
+  height: 28px;
+  padding: 0 8px;
+  font: inherit;
+  color: var(--ink);
+  background: var(--raised);
+  border: 1px solid var(--line);
+  border-radius: 5px;
+}
+input[type='checkbox'] {
+  width: 15px;
+  height: 15px;
+  accent-color: var(--teal);
+}
+h3 {
+  margin: 8px 0 0;
+  font-size: 13px;
+  font-weight: 650;
+}
+p {
+  margin: 0;
+}
+</style>

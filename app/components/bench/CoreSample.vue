@@ -1,0 +1,166 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { VueDraggable } from 'vue-draggable-plus'
+import type { DepthGroup } from '#core/coats/definition'
+import { COATS } from '#core/coats/table'
+import { addCoat, changeCoat, duplicateCoat, moveCoat, removeCoat } from '#core/card/edit/stack'
+import type { Coat, Piece } from '#core/card/schema'
+import type { ChoiceParameter } from '#core/card/parameters'
+import { coatTitle } from '~/composables/coat-words'
+import { useBench } from '~/stores/bench'
+import CoatSlab from './CoatSlab.vue'
+
+const props = defineProps<{ piece: Piece }>()
+const bench = useBench()
+
+const GROUPS: { name: DepthGroup; label: string; empty: string }[] = [
+  { name: 'face', label: 'face', empty: 'No face: pour a fill' },
+  { name: 'behind', label: 'behind', empty: 'Nothing behind' },
+]
+
+interface Pour {
+  kind: string
+  side?: string
+  title: string
+  help: string
+}
+
+/** Every kind on every side that it can lie on. */
+const POURS = COATS.flatMap((coat): Pour[] => {
+  const side = coat.parameters.side as ChoiceParameter | undefined
+  if (!side) return [{ kind: coat.kind, title: coat.label, help: coat.help }]
+  return side.options.map(({ value }) => ({ kind: coat.kind, side: value, title: `${coat.label}, ${value}`, help: coat.help }))
+})
+
+const pouring = ref(false)
+
+function pour({ kind, side, title }: Pour) {
+  pouring.value = false
+  let made = ''
+  bench.edit(`Pour ${title.toLowerCase()}`, (card) => {
+    const poured = addCoat(card, props.piece.id, kind, side ? { side } : {})
+    made = poured.id
+    return poured.card
+  })
+  bench.select(props.piece.id, made)
+}
+
+/** The list gives the new order; the coat that is not where it was is the one that was dragged. */
+function reorder(group: DepthGroup, coats: Coat[]) {
+  const old = props.piece.coats[group]
+  if (coats.length < old.length) return // It arrives in the other group, which says where.
+  const arrived = coats.find((coat) => !old.includes(coat))
+  const moved = arrived ?? coats.find((coat, i) => old[i] !== coat && old.indexOf(coat) !== i - 1) ?? coats.find((coat, i) => old[i] !== coat)
+  if (!moved) return
+  bench.edit(`Move ${coatTitle(moved).toLowerCase()}`, (card) => moveCoat(card, props.piece.id, moved.id, group, coats.indexOf(moved)))
+}
+
+function toggle(coat: Coat) {
+  bench.edit(`${coatTitle(coat)} ${coat.on ? 'off' : 'on'}`, (card) => changeCoat(card, props.piece.id, coat.id, { on: !coat.on }))
+}
+
+function duplicate(coat: Coat) {
+  let made = ''
+  bench.edit(`Duplicate ${coatTitle(coat).toLowerCase()}`, (card) => {
+    const copied = duplicateCoat(card, props.piece.id, coat.id)
+    made = copied.id
+    return copied.card
+  })
+  bench.select(props.piece.id, made)
+}
+
+function remove(coat: Coat) {
+  bench.edit(`Take away ${coatTitle(coat).toLowerCase()}`, (card) => removeCoat(card, props.piece.id, coat.id))
+  if (bench.selectedCoat === coat.id) bench.select(props.piece.id)
+}
+</script>
+
+<template>
+  <div class="core">
+    <div v-for="group in GROUPS" :key="group.name" class="group">
+      <span class="depth" aria-hidden="true">{{ group.label }}</span>
+      <VueDraggable
+        :model-value="piece.coats[group.name]"
+        group="coats"
+        class="slabs"
+        :animation="120"
+        :aria-label="group.label"
+        filter=".eye, .more"
+        :prevent-on-filter="false"
+        @update:model-value="(coats: Coat[]) => reorder(group.name, coats)"
+      >
+        <CoatSlab
+          v-for="coat in piece.coats[group.name]"
+          :key="coat.id"
+          :coat="coat"
+          :selected="bench.selectedCoat === coat.id"
+          @select="bench.select(piece.id, coat.id)"
+          @toggle="toggle(coat)"
+          @duplicate="duplicate(coat)"
+          @remove="remove(coat)"
+        />
+      </VueDraggable>
+      <span v-if="piece.coats[group.name].length === 0" class="empty">{{ group.empty }}</span>
+    </div>
+    <button class="pour">
+      Pour a coat
+      <VMenu v-model="pouring" activator="parent" location="bottom start">
+        <VList density="compact" class="pours">
+          <VListItem v-for="choice in POURS" :key="choice.title" :title="choice.title" @click="pour(choice)">
+            <VTooltip activator="parent" :text="choice.help" location="right" />
+          </VListItem>
+        </VList>
+      </VMenu>
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.core {
+  padding: 6px 10px 8px 6px;
+  background: var(--paper-2);
+}
+.group {
+  position: relative;
+  display: grid;
+  grid-template-columns: 20px 1fr;
+  min-height: 30px;
+}
+.group + .group {
+  padding-top: 4px;
+  margin-top: 4px;
+  border-top: 2px dashed var(--line-strong);
+}
+.depth {
+  display: grid;
+  place-items: center;
+  font-size: 11px;
+  color: var(--ink-2);
+  writing-mode: vertical-rl;
+  transform: rotate(180deg);
+}
+.slabs {
+  min-height: 28px;
+}
+.empty {
+  position: absolute;
+  inset: 4px 0 0 26px;
+  display: flex;
+  align-items: center;
+  font-size: 12px;
+  color: var(--ink-2);
+  pointer-events: none;
+}
+.pour {
+  padding: 6px 8px 2px 26px;
+  font: inherit;
+  font-weight: 650;
+  color: var(--teal);
+  cursor: pointer;
+  background: none;
+  border: 0;
+}
+.pour:hover {
+  text-decoration: underline;
+}
+</style>

@@ -1,0 +1,161 @@
+<script setup lang="ts">
+import { arc } from 'd3'
+import { computed, ref } from 'vue'
+import { isMoving } from '#core/card/moving'
+import { ribbonTime } from '#core/time/rate'
+import { useBench } from '~/stores/bench'
+import { useRibbon } from '~/stores/ribbon'
+
+const bench = useBench()
+const ribbon = useRibbon()
+const dial = ref<SVGSVGElement>()
+const length = computed(() => bench.card?.length ?? 1)
+const turn = (frame: number) => (frame / length.value) * 2 * Math.PI
+
+const RADIUS = 50
+const band = (from: number, to: number, inner = 42, outer = 57) =>
+  arc()({ innerRadius: inner, outerRadius: outer, startAngle: turn(from), endAngle: turn(to) }) ?? ''
+
+/** Stretches of frames whose pictures are ready. */
+const ready = computed(() => {
+  const runs: [number, number][] = []
+  ribbon.ready.forEach((is, frame) => {
+    const last = runs.at(-1)
+    if (!is) return
+    if (last && last[1] === frame) last[1] = frame + 1
+    else runs.push([frame, frame + 1])
+  })
+  return runs.map(([from, to]) => band(from, to, 60, 62))
+})
+const at = (frame: number, radius = RADIUS) => ({
+  x: Math.sin(turn(frame)) * radius,
+  y: -Math.cos(turn(frame)) * radius,
+})
+const keys = computed(() => {
+  const frames = bench.lanes.flatMap(({ value }) => (isMoving(value) ? value.keys.map((key) => key.frame) : []))
+  return [...new Set(frames)].filter((frame) => frame < length.value)
+})
+
+function scrub(event: PointerEvent) {
+  const target = dial.value!
+  target.setPointerCapture(event.pointerId)
+  ribbon.playing = false
+  const move = (next: PointerEvent) => {
+    const bounds = target.getBoundingClientRect()
+    const x = next.clientX - bounds.left - bounds.width / 2
+    const y = next.clientY - bounds.top - bounds.height / 2
+    // Clockwise from the seam at the top; over the seam it simply goes on.
+    ribbon.go((Math.atan2(x, -y) / (2 * Math.PI)) * length.value, length.value)
+  }
+  const end = () => target.removeEventListener('pointermove', move)
+  move(event)
+  target.addEventListener('pointermove', move)
+  target.addEventListener('pointerup', end, { once: true })
+  target.addEventListener('pointercancel', end, { once: true })
+}
+
+function nudge(event: KeyboardEvent) {
+  const steps: Record<string, number> = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }
+  const step = steps[event.key]
+  if (!step) return
+  event.preventDefault()
+  event.stopPropagation()
+  ribbon.go(ribbon.frame + step * (event.shiftKey ? 10 : 1), length.value)
+}
+</script>
+
+<template>
+  <div class="ring">
+    <svg
+      ref="dial"
+      viewBox="-66 -66 132 132"
+      role="slider"
+      tabindex="0"
+      aria-label="Frame"
+      aria-valuemin="0"
+      :aria-valuemax="length - 1"
+      :aria-valuenow="ribbon.frame"
+      @pointerdown="scrub"
+      @keydown="nudge"
+    >
+      <path class="track" :d="band(0, length)" />
+      <path class="gone" :d="band(0, ribbon.frame)" />
+      <path v-for="(run, i) in ready" :key="i" class="ready" :d="run" />
+      <circle v-for="frame in keys" :key="frame" class="key" v-bind="{ cx: at(frame, 37).x, cy: at(frame, 37).y }" r="2" />
+      <line class="seam" y1="-38" y2="-62" />
+      <circle class="head" :cx="at(ribbon.frame).x" :cy="at(ribbon.frame).y" r="8.5" />
+      <text class="now" y="0">{{ bench.card ? ribbonTime(ribbon.frame, bench.card.rate) : '' }}</text>
+      <text class="of" y="15">of {{ bench.card ? ribbonTime(length, bench.card.rate) : '' }}</text>
+    </svg>
+    <button class="play" :aria-label="ribbon.playing ? 'Stop' : 'Play the loop'" @click="ribbon.playing = !ribbon.playing">
+      <svg viewBox="0 0 14 14" width="14" height="14" aria-hidden="true">
+        <path v-if="ribbon.playing" d="M3 2h3v10H3zM8 2h3v10H8z" />
+        <path v-else d="M3 1.5v11L12 7z" />
+      </svg>
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.ring {
+  display: grid;
+  gap: 8px;
+  align-content: center;
+  justify-items: center;
+  height: 100%;
+  border-right: 1px solid var(--line);
+}
+.ring > svg {
+  width: 136px;
+  cursor: grab;
+  touch-action: none;
+  border-radius: 50%;
+}
+.track {
+  fill: var(--paper-3);
+}
+.gone,
+.ready {
+  fill: var(--teal);
+}
+.ready {
+  opacity: 0.45;
+}
+.key {
+  fill: var(--wax);
+}
+.seam {
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+.head {
+  fill: var(--wax);
+  stroke: var(--paper);
+  stroke-width: 2;
+}
+text {
+  fill: var(--ink);
+  text-anchor: middle;
+}
+.now {
+  font-size: 18px;
+  font-weight: 650;
+}
+.of {
+  font-size: 11px;
+  fill: var(--ink-2);
+}
+.play {
+  display: grid;
+  place-items: center;
+  width: 80px;
+  height: 30px;
+  cursor: pointer;
+  background: var(--ink);
+  border: 0;
+  border-radius: 15px;
+}
+.play path {
+  fill: var(--paper);
+}
+</style>

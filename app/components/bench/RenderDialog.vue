@@ -1,0 +1,158 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { FILE_TYPES } from '#server/renders/file-types'
+import type { RenderFormat } from '#server/renders/options'
+import { faultOf } from '~/composables/api'
+import { seconds } from '#core/time/rate'
+import { useBench } from '~/stores/bench'
+import { useRenders } from '~/stores/renders'
+import type { Fault } from '#core/errors'
+
+const open = defineModel<boolean>({ required: true })
+const bench = useBench()
+const renders = useRenders()
+
+const format = ref<RenderFormat>('prores4444')
+const bits = ref<8 | 16>(8)
+const first = ref(0)
+const last = ref(0)
+const fault = ref<Fault | null>(null)
+const working = ref(false)
+const card = computed(() => bench.card!)
+const frames = computed(() => Math.max(0, last.value - first.value + 1))
+const solid = computed(() => card.value.background !== null)
+
+watch(open, (now) => {
+  if (!now) return
+  first.value = 0
+  last.value = card.value.length - 1
+  fault.value = null
+})
+
+async function start() {
+  working.value = true
+  fault.value = null
+  try {
+    // What is rendered is what the bench shows: the last change must have arrived.
+    await bench.save()
+    await renders.start(bench.id, { format: format.value, bits: bits.value, from: first.value, to: last.value + 1 })
+    open.value = false
+    await navigateTo('/renders')
+  } catch (error) {
+    fault.value = faultOf(error)
+  } finally {
+    working.value = false
+  }
+}
+</script>
+
+<template>
+  <VDialog v-model="open" max-width="520">
+    <form class="dialog" aria-label="Render" @submit.prevent="start">
+      <h2>Render with transparency</h2>
+      <div class="formats" role="radiogroup" aria-label="Format">
+        <button
+          v-for="(type, name) in FILE_TYPES"
+          :key="name"
+          type="button"
+          role="radio"
+          :aria-checked="format === name"
+          @click="format = name"
+        >
+          <b>{{ type.label }}</b>
+          <span class="quiet">{{ type.help }}</span>
+        </button>
+      </div>
+      <div class="line">
+        <label>First frame<input v-model.number="first" type="number" min="0" :max="card.length - 1" /></label>
+        <label>Last frame<input v-model.number="last" type="number" min="0" :max="card.length - 1" /></label>
+        <label v-if="format === 'png'">
+          Bits a channel
+          <select v-model.number="bits">
+            <option :value="8">8</option>
+            <option :value="16">16</option>
+          </select>
+        </label>
+      </div>
+      <p class="quiet">
+        {{ frames }} frames, {{ seconds(frames, card.rate).toFixed(2) }} s, {{ card.frame.width }}×{{ card.frame.height }}. The file is read
+        again when it is written, and its alpha held against the frames.
+      </p>
+      <p v-if="solid" class="warn">This card has a background of its own: the render will not be transparent.</p>
+      <p v-if="fault" class="warn" role="alert">{{ fault.message }} {{ fault.remedy }}</p>
+      <div class="foot">
+        <button type="button" class="plain-button" @click="open = false">Not now</button>
+        <button class="wax-button" :disabled="working">Start the render</button>
+      </div>
+    </form>
+  </VDialog>
+</template>
+
+<style scoped>
+.dialog {
+  display: grid;
+  gap: 14px;
+  padding: 20px;
+  color: var(--ink);
+  background: var(--paper);
+  border-radius: 10px;
+}
+h2 {
+  margin: 0;
+  font-size: 16px;
+}
+.formats {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+}
+.formats button {
+  display: grid;
+  gap: 4px;
+  align-content: start;
+  padding: 12px;
+  font: inherit;
+  color: inherit;
+  text-align: left;
+  cursor: pointer;
+  background: var(--raised);
+  border: 1px solid var(--line);
+  border-radius: 8px;
+}
+.formats button[aria-checked='true'] {
+  background: var(--teal-soft);
+  border-color: var(--teal);
+  box-shadow: inset 0 0 0 1px var(--teal);
+}
+.line {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 12px;
+}
+label {
+  display: grid;
+  gap: 3px;
+  color: var(--ink-2);
+}
+input,
+select {
+  height: 30px;
+  padding: 0 8px;
+  font: inherit;
+  color: var(--ink);
+  background: var(--raised);
+  border: 1px solid var(--line);
+  border-radius: 5px;
+}
+p {
+  margin: 0;
+}
+.warn {
+  color: var(--wax);
+}
+.foot {
+  display: flex;
+  gap: 10px;
+  justify-content: flex-end;
+}
+</style>

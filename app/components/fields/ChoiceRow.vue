@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { ParameterPlace } from '#core/card/addresses'
+import type { ChoiceParameter } from '#core/card/parameters'
+import { useParameter } from '~/composables/parameter'
+
+const props = defineProps<{ place: ParameterPlace }>()
+const { value, write } = useParameter(() => props.place)
+const parameter = computed(() => props.place.parameter as ChoiceParameter)
+/** Few choices lie side by side; many open as a list. */
+const few = computed(() => parameter.value.options.length <= 3)
+</script>
+
+<template>
+  <div class="row">
+    <span class="label">
+      {{ parameter.label }}
+      <VTooltip activator="parent" :text="parameter.help" location="left" />
+    </span>
+    <div v-if="few" class="few" role="radiogroup" :aria-label="place.label">
+      <button
+        v-for="option in parameter.options"
+        :key="option.value"
+        role="radio"
+        :aria-checked="value === option.value"
+        @click="write(option.value, '')"
+      >
+        {{ option.label }}
+      </button>
+    </div>
+    <select v-else :value="value" :aria-label="place.label" @change="write(($event.target as HTMLSelectElement).value, '')">
+      <option v-for="option in parameter.options" :key="option.value" :value="option.value">{{ option.label }}</option>
+    </select>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: 78px 1fr;
+  gap: 8px;
+  align-items: center;
+  min-height: 32px;
+}
+.label {
+  color: var(--ink-2);
+}
+.few {
+  display: flex;
+  overflow: hidden;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+}
+.few button {
+  flex: 1;
+  height: 24px;
+  font: inherit;
+  color: var(--ink-2);
+  cursor: pointer;
+  background: var(--raised);
+  border: 0;
+}
+.few button + button {
+  border-left: 1px solid var(--line);
+}
+.few button[aria-checked='true'] {
+  font-weight: 650;
+  color: var(--ink);
+  background: var(--teal-soft);
+}
+select {
+  height: 26px;
+  padding: 0 6px;
+  font: inherit;
+  color: inherit;
+  background: var(--raised);
+  border: 1px solid var(--line);
+  border-radius: 5px;
+}
+</style>

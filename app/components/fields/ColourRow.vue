@@ -1,0 +1,36 @@
+<script setup lang="ts">
+import type { ParameterPlace } from '#core/card/addresses'
+import { useParameter } from '~/composables/parameter'
+import ColourField from './ColourField.vue'
+import KeyDot from './KeyDot.vue'
+
+const props = defineProps<{ place: ParameterPlace; name?: string }>()
+const { value, moving, keyHere, write, key, reset } = useParameter(() => props.place)
+</script>
+
+<template>
+  <div class="row">
+    <span class="label" @dblclick="reset">
+      {{ name ?? place.parameter.label }}
+      <VTooltip activator="parent" :text="place.parameter.help" location="left" />
+    </span>
+    <ColourField :model-value="String(value)" :label="place.label" @update:model-value="write" />
+    <KeyDot :moving="moving" :here="keyHere" :label="place.label" @toggle="key" />
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: 78px 1fr 18px;
+  gap: 8px;
+  align-items: center;
+  min-height: 32px;
+}
+.label {
+  overflow: hidden;
+  color: var(--ink-2);
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+</style>

@@ -1,0 +1,20 @@
+<script setup lang="ts">
+import type { ParameterPlace } from '#core/card/addresses'
+import ChoiceRow from './ChoiceRow.vue'
+import ColourRow from './ColourRow.vue'
+import NumberRow from './NumberRow.vue'
+import ToggleRow from './ToggleRow.vue'
+
+defineProps<{ place: ParameterPlace; reference?: number }>()
+</script>
+
+<template>
+  <NumberRow
+    v-if="place.parameter.type === 'number' || place.parameter.type === 'length'"
+    :place="place"
+    :reference="reference"
+  />
+  <ColourRow v-else-if="place.parameter.type === 'colour'" :place="place" />
+  <ChoiceRow v-else-if="place.parameter.type === 'choice'" :place="place" />
+  <ToggleRow v-else-if="place.parameter.type === 'toggle'" :place="place" />
+</template>

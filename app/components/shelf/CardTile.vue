@@ -1,0 +1,117 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, toRef } from 'vue'
+import { rateLabel, seconds } from '#core/time/rate'
+import type { ShelfCard } from '~/stores/cards'
+import { useThumbnail } from '~/composables/thumbnail'
+import StagePicture from '~/components/bench/StagePicture.vue'
+
+const props = defineProps<{ card: ShelfCard }>()
+const emit = defineEmits<{ rename: [name: string]; duplicate: []; remove: []; export: [] }>()
+
+const WIDTH = 290
+const { picture, playing, progress } = useThumbnail(`shelf-${props.card.id}`, toRef(() => props.card.document), WIDTH)
+const naming = ref(false)
+const field = ref<HTMLInputElement>()
+const about = computed(() => {
+  const { length, rate } = props.card.document
+  return `${Math.round(seconds(length, rate) * 10) / 10} s · ${rateLabel(rate)} fps`
+})
+/** The picture as large as it goes into 16:9. */
+const size = computed(() => {
+  const { width, height } = props.card.document.frame
+  const fit = Math.min(WIDTH / width, (WIDTH * 9) / 16 / height)
+  return { width: width * fit, height: height * fit }
+})
+
+async function startNaming() {
+  naming.value = true
+  await nextTick()
+  field.value?.select()
+}
+
+function rename() {
+  const name = field.value?.value.trim().slice(0, 200)
+  naming.value = false
+  if (name && name !== props.card.name) emit('rename', name)
+}
+</script>
+
+<template>
+  <article class="tile" :aria-label="card.name" @pointerenter="playing = true" @pointerleave="playing = false">
+    <NuxtLink class="picture" :to="`/card/${card.id}`" :aria-label="`Open ${card.name}`" @focus="playing = true" @blur="playing = false">
+      <StagePicture :bitmap="picture" v-bind="size" />
+      <span class="progress" :style="{ width: `${progress * 100}%` }" />
+    </NuxtLink>
+    <div class="foot">
+      <input
+        v-if="naming"
+        ref="field"
+        :value="card.name"
+        aria-label="Name"
+        @keydown.enter="rename"
+        @keydown.escape="naming = false"
+        @blur="rename"
+      />
+      <b v-else @dblclick="startNaming">{{ card.name }}</b>
+      <span class="quiet">{{ about }}</span>
+      <button class="icon-button" :aria-label="`${card.name}, more`">
+        ⋯
+        <VMenu activator="parent" location="bottom end">
+          <VList density="compact">
+            <VListItem title="Rename" @click="startNaming" />
+            <VListItem title="Duplicate" @click="$emit('duplicate')" />
+            <VListItem title="Save as a file" @click="$emit('export')" />
+            <VListItem title="Delete" @click="$emit('remove')" />
+          </VList>
+        </VMenu>
+      </button>
+    </div>
+  </article>
+</template>
+
+<style scoped>
+.picture {
+  position: relative;
+  display: grid;
+  place-items: center;
+  aspect-ratio: 16 / 9;
+  overflow: hidden;
+  background: radial-gradient(90% 80% at 50% 40%, #4b4650, #2c2831);
+  border-radius: 8px;
+}
+.progress {
+  position: absolute;
+  bottom: 0;
+  left: 0;
+  height: 3px;
+  background: var(--wax);
+}
+.foot {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 4px 0 0 2px;
+}
+b {
+  flex: 1;
+  overflow: hidden;
+  font-weight: 650;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+input {
+  flex: 1;
+  min-width: 0;
+  height: 24px;
+  padding: 0 6px;
+  font: inherit;
+  color: inherit;
+  background: var(--raised);
+  border: 1px solid var(--teal);
+  border-radius: 5px;
+}
+.quiet {
+  font-size: 12px;
+  white-space: nowrap;
+}
+</style>

@@ -1,0 +1,27 @@
+<script setup lang="ts">
+import { useNotices } from '~/stores/notices'
+
+const notices = useNotices()
+
+async function act() {
+  const { action } = notices.current!
+  notices.current = null
+  await action?.run()
+}
+</script>
+
+<template>
+  <VSnackbar
+    :model-value="notices.current !== null"
+    :timeout="notices.current?.bad ? 12000 : 7000"
+    :color="notices.current?.bad ? 'primary' : undefined"
+    location="bottom"
+    @update:model-value="(open: boolean) => !open && (notices.current = null)"
+  >
+    <span role="status">{{ notices.current?.text }} {{ notices.current?.remedy }}</span>
+    <template #actions>
+      <button v-if="notices.current?.action" class="plain-button" @click="act">{{ notices.current.action.label }}</button>
+      <button v-else class="plain-button" @click="notices.current = null">Close</button>
+    </template>
+  </VSnackbar>
+</template>

@@ -1,0 +1,39 @@
+import type { Fault } from '#core/errors'
+
+/** A request that failed: what the server said, or that it said nothing. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    readonly fault: Fault,
+  ) {
+    super(fault.message)
+  }
+}
+
+const SILENT: Fault = {
+  code: 'no-server',
+  place: 'server',
+  message: 'The server cannot be reached.',
+  remedy: 'Nothing is lost: it is tried again by itself.',
+}
+
+/** Calls the server; throws an ApiError with the fault that it gives. */
+export async function api<T>(path: string, method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE' = 'GET', body?: unknown): Promise<T> {
+  const raw = body instanceof Blob
+  const response = await fetch(`/api${path}`, {
+    method,
+    ...(body === undefined ? {} : { body: raw ? body : JSON.stringify(body) }),
+    ...(body === undefined || raw ? {} : { headers: { 'content-type': 'application/json' } }),
+  }).catch(() => null)
+  if (!response) throw new ApiError(0, SILENT)
+  if (response.ok) return (await response.json()) as T
+  const answer = (await response.json().catch(() => null)) as { data?: Fault; message?: string } | null
+  const fault = answer?.data ?? { ...SILENT, code: 'server', message: answer?.message ?? 'The server failed at this.' }
+  throw new ApiError(response.status, fault)
+}
+
+export function faultOf(error: unknown): Fault {
+  if (error instanceof ApiError) return error.fault
+  const message = error instanceof Error ? error.message : String(error)
+  return { code: 'page', place: 'page', message, remedy: 'Load the page again.' }
+}

@@ -1,0 +1,25 @@
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+import type { Fault } from '#core/errors'
+
+interface Notice {
+  text: string
+  remedy?: string
+  bad: boolean
+  action?: { label: string; run: () => unknown }
+}
+
+/** Short messages at the foot of the window: what was done and can be undone, or what went wrong. */
+export const useNotices = defineStore('notices', () => {
+  const current = ref<Notice | null>(null)
+
+  function say(text: string, action?: Notice['action']) {
+    current.value = { text, bad: false, ...(action ? { action } : {}) }
+  }
+
+  function fault({ message, remedy }: Pick<Fault, 'message' | 'remedy'>) {
+    current.value = { text: message, remedy, bad: true }
+  }
+
+  return { current, say, fault }
+})
