@@ -1,6 +1,5 @@
 import * as Comlink from 'comlink'
-import { Engine } from '#core/frame/engine'
-import type { PieceOutlook } from '#core/frame/engine'
+import type { Engine, PieceOutlook } from '#core/frame/engine'
 import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import { WaxError } from '#core/errors'
@@ -9,7 +8,9 @@ import { isShipped } from '#core/type/families'
 /** A rendered frame for the screen, or why there is none. */
 export type Shown = { bitmap: ImageBitmap; milliseconds: number } | { fault: Fault }
 
-const engine = new Engine()
+// The engine's module waits for the shaping library to load. Messages that arrive before the worker listens
+// would be lost, so it listens at once and loads the engine beside it.
+const starting = import('#core/frame/engine').then(({ Engine }) => new Engine())
 const cards = new Map<string, Card>()
 const loading = new Map<string, Promise<void>>()
 let pixels: Uint8Array<ArrayBuffer> | undefined
@@ -28,7 +29,7 @@ const face = {
     const card = cards.get(name)
     if (!card) return { fault: { code: 'no-card', place: name, message: 'The card is gone.', remedy: 'Open it again.' } }
     try {
-      await needFonts(card)
+      const engine = await engineFor(card)
       const start = performance.now()
       const picture = engine.render(card, frame, { scale, ...(pixels ? { reuse: pixels } : {}) })
       pixels = picture.pixels
@@ -43,7 +44,7 @@ const face = {
 
   /** SHA-256 of a frame at full size, straight 8-bit RGBA: what the command line and the server must also make. */
   async hash(card: Card, frame: number): Promise<string> {
-    await needFonts(card)
+    const engine = await engineFor(card)
     const { pixels: full } = engine.render(card, frame)
     const digest = await crypto.subtle.digest('SHA-256', full)
     return [...new Uint8Array(digest)].map((byte) => byte.toString(16).padStart(2, '0')).join('')
@@ -53,8 +54,7 @@ const face = {
     const card = cards.get(name)
     if (!card) return []
     try {
-      await needFonts(card)
-      return engine.outlook(card, frame)
+      return (await engineFor(card)).outlook(card, frame)
     } catch {
       // The picture tells the fault; without it there are no handles.
       return []
@@ -64,12 +64,15 @@ const face = {
 
 export type EngineFace = typeof face
 
-async function needFonts(card: Card): Promise<void> {
+/** The engine, with the card's fonts loaded. */
+async function engineFor(card: Card): Promise<Engine> {
+  const engine = await starting
   const ids = card.pieces.flatMap((piece) => (piece.kind === 'type' ? [piece.font] : []))
-  await Promise.all(ids.filter((id) => !engine.fonts.has(id)).map(load))
+  await Promise.all(ids.filter((id) => !engine.fonts.has(id)).map((id) => load(engine, id)))
+  return engine
 }
 
-function load(id: string): Promise<void> {
+function load(engine: Engine, id: string): Promise<void> {
   let work = loading.get(id)
   if (!work) {
     work = (async () => {

@@ -14,8 +14,10 @@ defineEmits<{ toggle: [] }>()
   flex: none;
   width: 20px;
   height: 20px;
+  padding: 0;
   cursor: pointer;
   background: none;
+  border: 0;
 }
 .eye::before {
   display: block;

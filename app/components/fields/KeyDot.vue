@@ -19,8 +19,10 @@ defineEmits<{ toggle: [] }>()
 .key-dot {
   width: 18px;
   height: 18px;
+  padding: 0;
   cursor: pointer;
   background: none;
+  border: 0;
   border-radius: 50%;
 }
 .key-dot::before {
