@@ -26,8 +26,8 @@ export const SOLID_COLOUR = colour({ label: 'Colour', help: 'Colour with opacity
 /** Every parameter of a card that has a value of its own, in stack order. */
 export function listParameters(card: Card): ParameterPlace[] {
   return [
-    ...ofTable(LIGHT_PARAMETERS, card.light as unknown as Record<string, StoredValue>, 'light', 'Light', null, null),
-    ...(card.background ? ofPaint(card.background, 'background', 'Background', null, null) : []),
+    ...ofTable(LIGHT_PARAMETERS, card.light as unknown as Record<string, StoredValue>, 'light', 'Card ·', null, null),
+    ...(card.background ? ofPaint(card.background, 'background', 'Background ·', null, null) : []),
     ...card.pieces.flatMap(listPieceParameters),
   ]
 }
@@ -35,8 +35,8 @@ export function listParameters(card: Card): ParameterPlace[] {
 export function listPieceParameters(piece: Piece): ParameterPlace[] {
   const values = piece as unknown as Record<string, StoredValue>
   return [
-    ...ofTable(PLACE_PARAMETERS, values, piece.id, piece.name, piece.id, null),
-    ...ofTable(PIECE_KINDS[piece.kind].parameters, values, piece.id, piece.name, piece.id, null),
+    ...ofTable(PLACE_PARAMETERS, values, piece.id, `${piece.name} ·`, piece.id, null),
+    ...ofTable(PIECE_KINDS[piece.kind].parameters, values, piece.id, `${piece.name} ·`, piece.id, null),
     ...[...piece.coats.face, ...piece.coats.behind].flatMap((coat) => listCoatParameters(coat, piece)),
   ]
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiDotsHorizontal } from '@mdi/js'
 import { computed } from 'vue'
 import type { Coat } from '#core/card/schema'
 import { coatHeadline, coatPaint, coatTitle } from '~/composables/coat-words'
@@ -25,7 +26,7 @@ const paint = computed(() => paintCss(coatPaint(props.coat), moment.value))
       <span class="amount">{{ coat.on ? coatHeadline(coat, moment) : 'off' }}</span>
     </button>
     <button class="more icon-button" :aria-label="`${coatTitle(coat)}, more`">
-      ⋯
+      <VIcon :icon="mdiDotsHorizontal" size="16" />
       <VMenu activator="parent" location="bottom end">
         <VList density="compact">
           <VListItem title="Duplicate" @click="$emit('duplicate')" />

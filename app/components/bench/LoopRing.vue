@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiPause, mdiPlay } from '@mdi/js'
 import { arc } from 'd3'
 import { computed, ref } from 'vue'
 import { isMoving } from '#core/card/moving'
@@ -88,10 +89,7 @@ function nudge(event: KeyboardEvent) {
       <text class="of" y="15">of {{ bench.card ? ribbonTime(length, bench.card.rate) : '' }}</text>
     </svg>
     <button class="play" :aria-label="ribbon.playing ? 'Stop' : 'Play the loop'" @click="ribbon.playing = !ribbon.playing">
-      <svg viewBox="0 0 14 14" width="14" height="14" aria-hidden="true">
-        <path v-if="ribbon.playing" d="M3 2h3v10H3zM8 2h3v10H8z" />
-        <path v-else d="M3 1.5v11L12 7z" />
-      </svg>
+      <VIcon :icon="ribbon.playing ? mdiPause : mdiPlay" size="20" />
     </button>
   </div>
 </template>
@@ -150,12 +148,10 @@ text {
   place-items: center;
   width: 80px;
   height: 30px;
+  color: var(--paper);
   cursor: pointer;
   background: var(--ink);
   border: 0;
   border-radius: 15px;
-}
-.play path {
-  fill: var(--paper);
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiDotsHorizontal } from '@mdi/js'
 import { computed, nextTick, ref } from 'vue'
 import { changePiece, duplicatePiece, pasteCore, removePiece } from '#core/card/edit/stack'
 import { PIECE_KINDS } from '#core/card/pieces'
@@ -68,12 +69,14 @@ const paste = () => bench.edit('Paste the core', (card) => pasteCore(card, props
       @blur="rename"
     />
     <button v-else class="body" :aria-expanded="open" @click="bench.select(piece.id)" @dblclick="startNaming">
-      <span class="sample" :style="{ '--paint': paint }" aria-hidden="true">{{ letters }}</span>
+      <span class="sample" :class="{ box: piece.kind === 'box' }" :style="{ '--paint': paint }" aria-hidden="true">
+        <span>{{ letters }}</span>
+      </span>
       <span class="name">{{ piece.name }}</span>
       <small>{{ PIECE_KINDS[piece.kind].label.toLowerCase() }}</small>
     </button>
     <button class="more icon-button" :aria-label="`${piece.name}, more`">
-      ⋯
+      <VIcon :icon="mdiDotsHorizontal" size="16" />
       <VMenu activator="parent" location="bottom end">
         <VList density="compact">
           <VListItem title="Rename" @click="startNaming" />
@@ -125,17 +128,18 @@ const paste = () => bench.edit('Paste the core', (card) => pasteCore(card, props
   width: 34px;
   height: 22px;
   overflow: hidden;
-  font-size: 13px;
-  font-weight: 800;
-  color: transparent;
   background: #3b3f46;
   border-radius: 4px;
-  background-image: var(--paint);
 }
-.sample:not(:empty) {
-  background-color: #3b3f46;
+.sample span {
+  font-size: 14px;
+  font-weight: 800;
+  color: transparent;
+  background: var(--paint);
   background-clip: text;
-  box-shadow: inset 0 0 0 20px #3b3f46;
+}
+.sample.box {
+  background: var(--paint), #3b3f46;
 }
 .name {
   flex: 1;

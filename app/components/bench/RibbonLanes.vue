@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiClose, mdiRecordCircleOutline } from '@mdi/js'
 import { useElementSize } from '@vueuse/core'
 import { line, scaleLinear } from 'd3'
 import { computed, ref } from 'vue'
@@ -165,8 +166,8 @@ function choose(lane: ParameterPlace) {
         <div v-for="lane in lanes" :key="lane.address" class="lane" :class="{ on: lane.coat ? lane.coat === bench.selectedCoat : lane.piece === bench.selectedPiece }">
           <div class="name">
             <button :title="lane.label" @click="choose(lane)">{{ lane.label }}</button>
-            <button class="icon-button tool" aria-label="Key here" title="Set or take away a key at the playhead" @click="key(lane)">◦</button>
-            <button class="icon-button tool" aria-label="Stand still" title="Stop moving; the present value stays" @click="still(lane)">×</button>
+            <button class="icon-button tool" aria-label="Key here" title="Set or take away a key at the playhead" @click="key(lane)"><VIcon :icon="mdiRecordCircleOutline" size="14" /></button>
+            <button class="icon-button tool" aria-label="Stand still" title="Stop moving; the present value stays" @click="still(lane)"><VIcon :icon="mdiClose" size="14" /></button>
           </div>
           <svg :width="width" :height="LANE" @pointerdown.self="scrub">
             <foreignObject v-if="isColour(lane)" :x="x(0)" :y="9" :width="x(length) - x(0)" height="12" pointer-events="none">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiDotsHorizontal } from '@mdi/js'
 import { computed, nextTick, ref, toRef } from 'vue'
 import { rateLabel, seconds } from '#core/time/rate'
 import type { ShelfCard } from '~/stores/cards'
@@ -55,7 +56,7 @@ function rename() {
       <b v-else @dblclick="startNaming">{{ card.name }}</b>
       <span class="quiet">{{ about }}</span>
       <button class="icon-button" :aria-label="`${card.name}, more`">
-        ⋯
+        <VIcon :icon="mdiDotsHorizontal" size="18" />
         <VMenu activator="parent" location="bottom end">
           <VList density="compact">
             <VListItem title="Rename" @click="startNaming" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiKeyboardOutline, mdiRedo, mdiUndo } from '@mdi/js'
 import { useEventListener } from '@vueuse/core'
 import { storeToRefs } from 'pinia'
 import { computed, onMounted, ref } from 'vue'
@@ -87,12 +88,12 @@ async function takeNewer() {
       </div>
       <div class="tools">
         <button class="icon-button" :disabled="bench.past.length === 0" aria-label="Undo" @click="bench.undo()">
-          ↶<VTooltip activator="parent" :text="`Undo: ${bench.past.at(-1)?.label ?? ''}`" />
+          <VIcon :icon="mdiUndo" size="18" /><VTooltip activator="parent" :text="`Undo: ${bench.past.at(-1)?.label ?? ''}`" />
         </button>
         <button class="icon-button" :disabled="bench.future.length === 0" aria-label="Redo" @click="bench.redo()">
-          ↷<VTooltip activator="parent" :text="`Redo: ${bench.future.at(-1)?.label ?? ''}`" />
+          <VIcon :icon="mdiRedo" size="18" /><VTooltip activator="parent" :text="`Redo: ${bench.future.at(-1)?.label ?? ''}`" />
         </button>
-        <button class="icon-button" aria-label="Keys" @click="keysShown = true">?</button>
+        <button class="icon-button" aria-label="Keys" @click="keysShown = true"><VIcon :icon="mdiKeyboardOutline" size="18" /></button>
         <button class="wax-button" :disabled="!card" @click="rendering = true">Render with transparency</button>
       </div>
     </PlaceBar>

@@ -1,0 +1,131 @@
+import { describe, expect, test } from '@jest/globals'
+import { listParameters } from '#core/card/addresses'
+import { createCard, createCoat, createPiece } from '#core/card/create'
+import { addCoat, addPiece } from '#core/card/edit/stack'
+import { storedAt, setStored } from '#core/card/edit/values'
+import { PIECE_KINDS } from '#core/card/pieces'
+import { readCard, readCardText } from '#core/card/read'
+import type { Card } from '#core/card/schema'
+import { COATS } from '#core/coats/table'
+
+const SIZE = { width: 1920, height: 1080, rate: { numerator: 25, denominator: 1 }, length: 100 }
+
+/** A card with every kind of piece, each with every kind of coat. */
+function fullCard(): Card {
+  let card = createCard('Everything', SIZE)
+  for (const kind of Object.keys(PIECE_KINDS) as (keyof typeof PIECE_KINDS)[]) {
+    const added = addPiece(card, kind)
+    card = added.card
+    for (const coat of COATS) card = addCoat(card, added.id, coat.kind).card
+  }
+  return card
+}
+
+describe('the card file', () => {
+  test('what the application makes, it reads; written and read again nothing changes', () => {
+    const card = fullCard()
+    const { card: read, faults } = readCardText(JSON.stringify(card))
+    expect(faults).toBeNull()
+    expect(read).toEqual(card)
+  })
+
+  test('values that are left out take the defaults of the definitions', () => {
+    const bare = {
+      format: 'wax-ribbon-card',
+      version: 1,
+      name: 'Bare',
+      frame: { width: 640, height: 360 },
+      rate: { numerator: 25, denominator: 1 },
+      length: 10,
+      pieces: [{ id: 'a', kind: 'type', name: 'A', wording: 'A', font: 'anton', coats: { face: [{ id: 'f', kind: 'fill' }] } }],
+    }
+    const { card } = readCard(bare)
+    const [piece] = card!.pieces
+    expect(piece!.coats.face[0]).toEqual({ ...createCoat('fill', 'f') })
+    expect(piece!.scale).toBe(100)
+  })
+
+  /** Breaks one place of a good card and gives the faults. */
+  function faultsOf(change: (card: Record<string, never>) => void) {
+    const card = JSON.parse(JSON.stringify(fullCard())) as Record<string, never>
+    change(card)
+    return readCard(card).faults
+  }
+
+  test.each<[string, (card: any) => void, string, RegExp]>([ // eslint-disable-line @typescript-eslint/no-explicit-any
+    ['an unknown coat', (c) => (c.pieces[0].coats.face[0].kind = 'varnish'), 'pieces[0].coats.face[0].kind', /varnish/],
+    ['a value out of range', (c) => (c.pieces[0].opacity = 140), 'pieces[0].opacity', /too large/],
+    ['a key out of range', (c) => (c.pieces[0].opacity = { keys: [{ frame: 0, value: -3 }] }), 'pieces[0].opacity.keys[0].value', /too small/],
+    ['a frame of 20,000 px', (c) => (c.frame.width = 20000), 'frame.width', /too large/],
+    ['a misspelt name', (c) => (c.pieces[0].opacitty = 1), 'pieces[0]', /opacitty/],
+    ['a colour that is none', (c) => (c.pieces[0].coats.behind[0].colour = 'red'), 'pieces[0].coats.behind[0].colour', /RRGGBB/],
+    ['an easing that is none', (c) => (c.pieces[0].x = { keys: [{ frame: 0, value: 1, easing: 'wobble' }] }), 'pieces[0].x.keys[0].easing', /easing/],
+    ['keys out of order', (c) => (c.pieces[0].x = { keys: [{ frame: 5, value: 1 }, { frame: 2, value: 1 }] }), 'pieces[0].x.keys[1].frame', /later/],
+    ['an id used twice', (c) => (c.pieces[1].id = c.pieces[0].id), 'pieces[1].id', /taken/],
+    ['a text for a number', (c) => (c.length = 'long'), 'length', /number/],
+    ['a loop of no frames', (c) => (c.length = 0), 'length', /too small/],
+  ])('%s is refused with its place', (_, change, place, words) => {
+    const faults = faultsOf(change)
+    expect(faults).toHaveLength(1)
+    expect(faults![0]!.place).toBe(place)
+    expect(faults![0]!.message + faults![0]!.remedy).toMatch(words)
+    expect(faults![0]!.remedy).not.toBe('')
+  })
+
+  test('every fault is listed, not only the first', () => {
+    const faults = faultsOf((card: any) => { // eslint-disable-line @typescript-eslint/no-explicit-any
+      card.length = 0
+      card.pieces[0].scale = -1
+      card.pieces[1].coats.face[0].kind = 'glue'
+    })
+    expect(faults!.map(({ place }) => place).sort()).toEqual(['length', 'pieces[0].scale', 'pieces[1].coats.face[0].kind'])
+  })
+
+  test.each([
+    ['{"format": "wax', 'not-json'],
+    ['[]', 'not-a-card'],
+    ['null', 'not-a-card'],
+    ['{"format": "wax-ribbon-card", "version": 9}', 'newer-version'],
+    [' '.repeat(17 * 1024 * 1024), 'too-large'],
+  ])('a file that is no card (%#) gets one clear word', (text, code) => {
+    const { faults } = readCardText(text)
+    expect(faults!.map((fault) => fault.code)).toEqual([code])
+  })
+})
+
+describe('every parameter of the tables', () => {
+  test('has an address that leads to its value', () => {
+    const card = fullCard()
+    const places = listParameters(card)
+    expect(places.length).toBeGreaterThan(40)
+    for (const { address, value } of places) expect(storedAt(card, address)).toEqual(value)
+    expect(new Set(places.map(({ address }) => address)).size).toBe(places.length)
+  })
+
+  test('says what it does, and its standard value lies in its range', () => {
+    for (const { parameter } of listParameters(fullCard())) {
+      expect(parameter.help.length).toBeGreaterThan(10)
+      if ('min' in parameter) {
+        expect(parameter.default).toBeGreaterThanOrEqual(parameter.min)
+        expect(parameter.default).toBeLessThanOrEqual(parameter.max)
+      }
+    }
+  })
+
+  test('is refused beyond its range and taken at both ends', () => {
+    const card = fullCard()
+    for (const { address, parameter } of listParameters(card)) {
+      if (!('min' in parameter)) continue
+      for (const end of [parameter.min, parameter.max]) expect(readCard(setStored(card, address, end)).faults).toBeNull()
+      expect(readCard(setStored(card, address, parameter.max + 1)).faults).toHaveLength(1)
+      expect(readCard(setStored(card, address, parameter.min - 1)).faults).toHaveLength(1)
+    }
+  })
+})
+
+test('a new piece stands in the middle of the card and has a fill', () => {
+  const card = createCard('Small', { ...SIZE, width: 640, height: 200 })
+  const piece = createPiece('box', card)
+  expect([piece.x, piece.y]).toEqual([320, 100])
+  expect(piece.coats.face.map(({ kind }) => kind)).toEqual(['fill'])
+})

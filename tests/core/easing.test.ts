@@ -1,0 +1,77 @@
+import { describe, expect, test } from '@jest/globals'
+import bezierEasing from 'bezier-easing'
+import fc from 'fast-check'
+import { isEasing, readEasing, STANDARD_EASINGS } from '#core/time/easing'
+
+const ease = (text: string) => readEasing(text)!
+
+describe('cubic-bezier', () => {
+  test('agrees with a second implementation (npm bezier-easing) to 1e-6', () => {
+    const unit = fc.double({ min: 0, max: 1, noNaN: true })
+    const free = fc.double({ min: -1, max: 2, noNaN: true })
+    fc.assert(
+      fc.property(unit, free, unit, free, unit, (x1, y1, x2, y2, progress) => {
+        // Where the curve stands upright in time the value is not defined to any precision.
+        fc.pre(Math.abs(x1) > 0.02 || Math.abs(x2) < 0.98)
+        const other = bezierEasing(x1, y1, x2, y2)(progress)
+        const steep = Math.abs(bezierEasing(x1, y1, x2, y2)(Math.min(1, progress + 1e-6)) - other)
+        expect(Math.abs(ease(`cubic-bezier(${x1}, ${y1}, ${x2}, ${y2})`)(progress) - other)).toBeLessThan(2e-6 + steep * 2)
+      }),
+      { numRuns: 400 },
+    )
+  })
+
+  test('the named easings are the curves of CSS Easing 2 §2.2.1', () => {
+    const curves = {
+      ease: 'cubic-bezier(0.25, 0.1, 0.25, 1)',
+      'ease-in': 'cubic-bezier(0.42, 0, 1, 1)',
+      'ease-out': 'cubic-bezier(0, 0, 0.58, 1)',
+      'ease-in-out': 'cubic-bezier(0.42, 0, 0.58, 1)',
+    }
+    for (const [name, text] of Object.entries(curves)) {
+      for (let p = 0; p <= 1; p += 0.05) expect(ease(name)(p)).toBeCloseTo(ease(text)(p), 12)
+    }
+  })
+
+  test('begins at 0 and ends at 1', () => {
+    for (const name of STANDARD_EASINGS) {
+      expect(ease(name)(0)).toBe(0)
+      expect(ease(name)(1)).toBe(1)
+    }
+  })
+})
+
+describe('steps', () => {
+  // CSS Easing 2 §2.3.1, the figures of each jump position at the middle of each of three steps.
+  test.each([
+    ['steps(3, jump-end)', [0, 1 / 3, 2 / 3]],
+    ['steps(3, jump-start)', [1 / 3, 2 / 3, 1]],
+    ['steps(3, jump-none)', [0, 1 / 2, 1]],
+    ['steps(3, jump-both)', [1 / 4, 2 / 4, 3 / 4]],
+    ['steps(3)', [0, 1 / 3, 2 / 3]],
+  ])('%s', (text, values) => {
+    values.forEach((value, i) => expect(ease(text)((i + 0.5) / 3)).toBeCloseTo(value, 12))
+  })
+
+  test('hold keeps the first value up to the end', () => {
+    expect(ease('hold')(0.999)).toBe(0)
+  })
+})
+
+describe('linear()', () => {
+  test('spreads missing inputs evenly and holds doubled ones (CSS Easing 2 §2.1)', () => {
+    const bounce = ease('linear(0, 0.5, 1)')
+    expect(bounce(0.25)).toBeCloseTo(0.25, 12)
+    const flat = ease('linear(0, 0.25 25% 75%, 1)')
+    expect(flat(0.25)).toBeCloseTo(0.25, 12)
+    expect(flat(0.6)).toBeCloseTo(0.25, 12)
+    expect(flat(0.875)).toBeCloseTo(0.625, 12)
+  })
+})
+
+describe('what is no easing', () => {
+  test.each(['', 'swift', 'cubic-bezier(2, 0, 0, 1)', 'cubic-bezier(0, 0, 1)', 'steps(0)', 'steps(1, jump-none)', 'steps(2.5)', 'linear(a)'])(
+    '%j',
+    (text) => expect(isEasing(text)).toBe(false),
+  )
+})
