@@ -1,5 +1,5 @@
 import { perSecond, rateLabel } from '../../core/time/rate'
-import type { EncoderDefinition, FilePlan } from './encoders/encoder'
+import type { AlphaPlane, EncoderDefinition, FilePlan } from './encoders/encoder'
 import type { Ledger } from './ledger'
 import { hashOf } from './ledger'
 import type { CheckResult, RenderReport } from './report'
@@ -19,15 +19,10 @@ export async function verifyFile(
   let changed = 0
   for await (const { alpha, exact } of file.frames) {
     if (frames < ledger.frames) {
-      const made = await ledger.alpha(frames)
-      // A file of another size cannot be compared pixel by pixel; the size check says so.
-      const count = Math.min(made.length, alpha.length)
-      for (let i = 0; i < count; i++) {
-        const difference = Math.abs(made[i]! - alpha[i]!)
-        if (difference > largest) largest = difference
-        sum += difference
-      }
-      pixels += count
+      const difference = compareAlpha(await ledger.alpha(frames), alpha)
+      largest = Math.max(largest, difference.largest)
+      sum += difference.sum
+      pixels += difference.pixels
       if (exact && hashOf(exact) !== ledger.hashes[frames]) changed++
     }
     frames++
@@ -60,6 +55,20 @@ export async function verifyFile(
     checks.push(check('colour', 'Colour', found, 'every pixel the same', changed === 0))
   }
   return { passed: checks.every(({ passed }) => passed), checks, alpha }
+}
+
+/** Differences on a scale of 0–1. */
+function compareAlpha(made: AlphaPlane, found: AlphaPlane): { largest: number; sum: number; pixels: number } {
+  // A file of another size cannot be compared pixel by pixel; the size check says so.
+  const pixels = Math.min(made.values.length, found.values.length)
+  let largest = 0
+  let sum = 0
+  for (let i = 0; i < pixels; i++) {
+    const difference = Math.abs(made.values[i]! / made.top - found.values[i]! / found.top)
+    if (difference > largest) largest = difference
+    sum += difference
+  }
+  return { largest, sum, pixels }
 }
 
 function check(name: CheckResult['name'], label: string, found: string, expected: string, passed: boolean): CheckResult {

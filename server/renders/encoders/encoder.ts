@@ -24,10 +24,15 @@ export interface FrameWriter {
   abort(): Promise<void>
 }
 
+/** Alpha of every pixel in its own integers; `top` is solid. */
+export interface AlphaPlane {
+  values: Uint8Array | Uint16Array
+  top: number
+}
+
 /** Straight pixels as they are read back from a file. */
 export interface DecodedFrame {
-  /** Alpha of every pixel, 0–1. */
-  alpha: Float32Array
+  alpha: AlphaPlane
   /** The straight RGBA bytes where the format keeps them exactly, for comparing by hash. */
   exact: Uint8Array | null
 }

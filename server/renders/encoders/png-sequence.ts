@@ -6,7 +6,7 @@ import sharp from 'sharp'
 import yauzl from 'yauzl'
 import { ZipFile } from 'yazl'
 import type { FramePicture } from '../../../core/frame/engine'
-import type { DecodedFile, DecodedFrame, EncoderDefinition, FilePlan, FrameWriter } from './encoder'
+import type { AlphaPlane, DecodedFile, DecodedFrame, EncoderDefinition, FilePlan, FrameWriter } from './encoder'
 
 /** PNGs are packed already: the archive stores them as they are. */
 const STORED = { compress: false }
@@ -95,13 +95,13 @@ async function* decodeAll(plan: FilePlan): DecodedFile['frames'] {
   }
 }
 
-/** Alpha of straight RGBA pixels, 0–1. */
-export function alphaOf(pixels: Uint8Array, bits: 8 | 16): Float32Array {
-  const values = bits === 8 ? pixels : new Uint16Array(pixels.buffer, pixels.byteOffset, pixels.byteLength / 2)
-  const top = bits === 8 ? 255 : 65535
-  const alpha = new Float32Array(values.length / 4)
-  for (let i = 0; i < alpha.length; i++) alpha[i] = values[i * 4 + 3]! / top
-  return alpha
+/** The alpha channel of straight RGBA pixels, in their own integers. */
+export function alphaOf(pixels: Uint8Array, bits: 8 | 16): AlphaPlane {
+  const channels = bits === 8 ? pixels : new Uint16Array(pixels.buffer, pixels.byteOffset, pixels.byteLength / 2)
+  const count = channels.length / 4
+  const values = bits === 8 ? new Uint8Array(count) : new Uint16Array(count)
+  for (let i = 0, at = 3; i < count; i++, at += 4) values[i] = channels[at]!
+  return { values, top: bits === 8 ? 255 : 65535 }
 }
 
 async function* storedPngs(plan: FilePlan): AsyncGenerator<Buffer> {

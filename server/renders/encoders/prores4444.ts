@@ -108,13 +108,13 @@ async function* decodeAlpha(path: string, width: number, height: number, format:
   const depth = /^yuva444p(10|12|16)le$/.exec(format)?.[1]
   // Without an alpha plane every pixel is solid.
   if (!depth) {
-    yield { alpha: new Float32Array(width * height).fill(1), exact: null }
+    yield { alpha: { values: new Uint8Array(width * height).fill(1), top: 1 }, exact: null }
     return
   }
   const top = 2 ** Number(depth) - 1
   const plane = width * height * 2
   const { child, ended, check } = startFfmpeg(['-i', path, '-f', 'rawvideo', '-pix_fmt', format, 'pipe:1'])
-  const frame = Buffer.allocUnsafe(plane * 4)
+  const frame = Buffer.from(new ArrayBuffer(plane * 4))
   let filled = 0
   try {
     for await (const part of child.stdout as AsyncIterable<Buffer>) {
@@ -125,7 +125,8 @@ async function* decodeAlpha(path: string, width: number, height: number, format:
         taken += copied
         if (filled === frame.length) {
           filled = 0
-          yield { alpha: readPlane(frame, plane * 3, width * height, top), exact: null } satisfies DecodedFrame
+          const values = new Uint16Array(frame.buffer, plane * 3, width * height).slice()
+          yield { alpha: { values, top }, exact: null } satisfies DecodedFrame
         }
       }
     }
@@ -134,10 +135,4 @@ async function* decodeAlpha(path: string, width: number, height: number, format:
   } finally {
     child.kill('SIGKILL')
   }
-}
-
-function readPlane(frame: Buffer, offset: number, count: number, top: number): Float32Array {
-  const alpha = new Float32Array(count)
-  for (let i = 0; i < count; i++) alpha[i] = frame.readUInt16LE(offset + i * 2) / top
-  return alpha
 }

@@ -1,0 +1,103 @@
+import { describe, expect, test } from '@jest/globals'
+import { Engine } from '#core/frame/engine'
+import { erf } from '../support/erf'
+import { coat, emptyCard, engineWithFonts, pixelAt, solid, withBox, withType } from '../support/engine'
+
+const engine = new Engine()
+
+const SIZE = 640
+const EDGE = SIZE / 2 + 150
+
+/** A black box of 300 px in the middle with one shadow and no face. */
+function shadowed(values: Record<string, unknown>) {
+  const behind = [coat('shadow', 's', { distance: 0, knockOut: false, colour: '#000000', ...values })]
+  return engine.render(withBox(emptyCard(SIZE, SIZE), { width: 300, height: 300 }, { behind }), 0, { bits: 16 })
+}
+
+describe.each([16, 40, 120])('softness %d', (softness) => {
+  test('falls off along an edge as the error function with sigma = softness / 2 (CSS Backgrounds 3 §7.2)', () => {
+    const picture = shadowed({ softness })
+    const sigma = softness / 2
+    for (let x = Math.ceil(EDGE - 2 * sigma); x < EDGE + 2 * sigma; x += 2) {
+      const d = x + 0.5 - EDGE
+      const cumulative = (distance: number) => erf(distance / (sigma * Math.SQRT2))
+      // The box ends: 300 px farther to the left, and 150 px above and below.
+      const own = 0.5 * (cumulative(300 + d) - cumulative(d)) * cumulative(150)
+      expect(Math.abs(pixelAt(picture, x, SIZE / 2)[3] - own) * 255).toBeLessThan(0.6)
+    }
+  })
+})
+
+test('firmness splits softness into spread and blur', () => {
+  // f = 0.5 of 40 px: the edge moves out by 20 px, and half the alpha lies there.
+  const picture = shadowed({ softness: 40, firmness: 50 })
+  expect(pixelAt(picture, EDGE + 19, SIZE / 2)[3]).toBeGreaterThan(0.5)
+  expect(pixelAt(picture, EDGE + 20, SIZE / 2)[3]).toBeLessThan(0.5)
+  // All of it: a hard edge, as a stroke of that width.
+  const hard = shadowed({ softness: 30, firmness: 100 })
+  expect(pixelAt(hard, EDGE + 29, SIZE / 2)[3]).toBe(1)
+  expect(pixelAt(hard, EDGE + 30, SIZE / 2)[3]).toBe(0)
+})
+
+test('light from straight above throws the shadow straight down (common practice, no published source)', () => {
+  const card = withBox(emptyCard(SIZE, SIZE), { width: 300, height: 300 }, {
+    behind: [coat('shadow', 's', { distance: 40, softness: 0, knockOut: false })],
+  })
+  const picture = engine.render({ ...card, light: { azimuth: 90, elevation: 45 } }, 0)
+  expect(pixelAt(picture, SIZE / 2, EDGE + 39)[3]).toBe(1)
+  expect(pixelAt(picture, SIZE / 2, EDGE + 40)[3]).toBe(0)
+  expect(pixelAt(picture, SIZE / 2, SIZE / 2 - 111)[3]).toBe(0)
+  expect(pixelAt(picture, EDGE + 1, SIZE / 2)[3]).toBe(0)
+})
+
+test('an inset shadow lies on the side the light comes from, mirrored to the one outside', () => {
+  const face = [coat('shadow', 's', { side: 'inside', distance: 30, softness: 0 }), coat('fill', 'f', { paint: solid('#FFFFFF') })]
+  const card = withBox(emptyCard(SIZE, SIZE), { width: 300, height: 300 }, { face })
+  const picture = engine.render({ ...card, light: { azimuth: 90, elevation: 45 } }, 0)
+  const top = SIZE / 2 - 150
+  expect(pixelAt(picture, SIZE / 2, top + 29)).toEqual([0, 0, 0, 1])
+  expect(pixelAt(picture, SIZE / 2, top + 30)).toEqual([1, 1, 1, 1])
+  expect(pixelAt(picture, SIZE / 2, EDGE - 1)).toEqual([1, 1, 1, 1])
+})
+
+describe('at the edge of a shape no hairline is left', () => {
+  const fonts = engineWithFonts()
+  const opaque = [coat('fill', 'f', { paint: solid('#FFFFFF') }), coat('stroke', 's', { width: 9, paint: solid('#FFFFFF') })]
+  const turned = { rotation: 17, x: 150.3, y: 149.7, size: 150, wording: 'Rg&8', font: 'pacifico' }
+
+  test('between fill and stroke: both together are as solid as one wider fill', () => {
+    const both = fonts.render(withType(emptyCard(300, 300), turned, { face: opaque }), 0)
+    const inner = fonts.render(withType(emptyCard(300, 300), turned, { face: [opaque[0]!] }), 0)
+    let gaps = 0
+    for (let y = 0; y < 300; y++) {
+      for (let x = 0; x < 300; x++) if (pixelAt(inner, x, y)[3] > 0 && pixelAt(both, x, y)[3] < 1) gaps++
+    }
+    expect(gaps).toBe(0)
+  })
+
+  test('between stacked strokes, and between face and knocked-out shadow', () => {
+    const second = coat('stroke', 't', { width: 7, stacked: true, paint: solid('#FFFFFF') })
+    const shadow = coat('shadow', 'h', { distance: 0, softness: 60, firmness: 100, colour: '#FFFFFF' })
+    const picture = fonts.render(withType(emptyCard(300, 300), turned, { face: [...opaque, second], behind: [shadow] }), 0)
+    const wide = fonts.render(withType(emptyCard(300, 300), turned, { behind: [{ ...shadow, knockOut: false }] }), 0)
+    let gaps = 0
+    for (let y = 0; y < 300; y++) {
+      for (let x = 0; x < 300; x++) if (pixelAt(wide, x, y)[3] === 1 && pixelAt(picture, x, y)[3] < 0.996) gaps++
+    }
+    expect(gaps).toBe(0)
+  })
+})
+
+describe('knock-out', () => {
+  const face = [coat('fill', 'f', { paint: solid('#FFFFFF'), opacity: 50 })]
+  const middle = (knockOut: boolean) => {
+    const behind = [coat('shadow', 's', { distance: 0, softness: 0, knockOut })]
+    return pixelAt(engine.render(withBox(emptyCard(SIZE, SIZE), {}, { face, behind }), 0), SIZE / 2, SIZE / 2)
+  }
+
+  test('keeps the shadow from showing through a half face; without it, it shows', () => {
+    expect(middle(true)[3]).toBeCloseTo(0.5, 2)
+    expect(middle(false)[3]).toBe(1)
+    expect(middle(false)[0]).toBeCloseTo(0.5, 2)
+  })
+})

@@ -1,0 +1,52 @@
+import { readFileSync } from 'node:fs'
+import { createCard, createCoat, createPiece } from '#core/card/create'
+import type { BoxPiece, Card, Coat, TypePiece } from '#core/card/schema'
+import type { FramePicture } from '#core/frame/engine'
+import { Engine } from '#core/frame/engine'
+import { SHIPPED_FONTS } from '#core/type/families'
+
+export const fontBytes = (id: string) => new Uint8Array(readFileSync(`public/fonts/${id}.ttf`))
+
+/** An engine with all shipped fonts. */
+export function engineWithFonts(): Engine {
+  const engine = new Engine()
+  for (const { id } of SHIPPED_FONTS) engine.fonts.add(id, fontBytes(id))
+  return engine
+}
+
+export function emptyCard(width: number, height: number, length = 50): Card {
+  return createCard('Test', { width, height, rate: { numerator: 25, denominator: 1 }, length })
+}
+
+export function coat(kind: string, id: string, values: Record<string, unknown> = {}): Coat {
+  return { ...createCoat(kind, id), ...values } as Coat
+}
+
+interface Coats {
+  face?: Coat[]
+  behind?: Coat[]
+}
+
+export function withBox(card: Card, values: Partial<BoxPiece>, { face = [], behind = [] }: Coats): Card {
+  const piece = { ...createPiece('box', card), ...values, coats: { face, behind } } as BoxPiece
+  return { ...card, pieces: [piece, ...card.pieces] }
+}
+
+export function withType(card: Card, values: Partial<TypePiece>, { face = [], behind = [] }: Coats): Card {
+  const piece = { ...createPiece('type', card), ...values, coats: { face, behind } } as TypePiece
+  return { ...card, pieces: [piece, ...card.pieces] }
+}
+
+/** One straight pixel, 0–1. */
+export function pixelAt({ width, bits, pixels }: FramePicture, x: number, y: number): [number, number, number, number] {
+  const values = bits === 8 ? pixels : new Uint16Array(pixels.buffer)
+  const top = bits === 8 ? 255 : 65535
+  const at = (y * width + x) * 4
+  return [values[at]! / top, values[at + 1]! / top, values[at + 2]! / top, values[at + 3]! / top]
+}
+
+export const solid = (colour: string) => ({ type: 'solid' as const, colour })
+
+export function demoCard(file: string): Card {
+  return JSON.parse(readFileSync(`demo/cards/${file}.card.json`, 'utf8')) as Card
+}
