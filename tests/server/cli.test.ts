@@ -1,0 +1,70 @@
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, describe, expect, test } from '@jest/globals'
+import { demoCard } from '../support/engine'
+
+const folder = mkdtempSync(join(tmpdir(), 'wax-cli-'))
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+function wax(...args: string[]) {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['.wax/node/wax.mjs', ...args], { encoding: 'utf8' })
+  return { status, out: stdout, error: stderr }
+}
+
+const CARD = 'demo/cards/02-lower-third.card.json'
+
+describe('wax check', () => {
+  test('a good card is valid', () => expect(wax('check', CARD)).toEqual({ status: 0, out: 'valid\n', error: '' }))
+
+  test('a broken card: every fault with its place, exit code 1', () => {
+    const path = join(folder, 'broken.card.json')
+    const card = demoCard('02-lower-third')
+    writeFileSync(path, JSON.stringify({ ...card, length: 0, frame: { width: 20000, height: 1080 } }))
+    const { status, out } = wax('check', path)
+    expect(status).toBe(1)
+    expect(out.trim().split('\n').map((line) => line.split(':')[0])).toEqual(['frame.width', 'length'])
+  })
+})
+
+test('wax evaluate gives every parameter at a frame as JSON', () => {
+  const { status, out } = wax('evaluate', CARD, '--frame', '60')
+  const { frame, parameters } = JSON.parse(out) as { frame: number; parameters: { address: string; value: unknown; moving: boolean }[] }
+  expect([status, frame]).toEqual([0, 60])
+  const at = (address: string) => parameters.find((parameter) => parameter.address === address)
+  expect(at('name/opacity')).toMatchObject({ moving: true, value: 100 })
+  expect(at('name/size')).toMatchObject({ moving: false, value: 76 })
+})
+
+describe('wax render', () => {
+  test('writes the frames that were asked for, checked, and nothing else', () => {
+    const out = join(folder, 'frames')
+    const { status, out: said } = wax('render', CARD, '--frames', '30-32', '--out', out)
+    expect(said).toContain('ok   Frames: 3')
+    expect(status).toBe(0)
+    expect(readdirSync(out).sort()).toEqual([0, 1, 2].map((i) => `02-lower-third-0000${i}.png`))
+    expect(readdirSync(folder)).toContain('frames')
+    expect(readdirSync(folder).filter((name) => name.includes('part') || name.includes('alpha'))).toEqual([])
+  })
+
+  test.each([
+    [['--frames', '9-3'], /no frame to render/],
+    [['--frames', '0-999'], /has 150 frames/],
+    [['--frames', 'all'], /range of frames/],
+    [['--format', 'gif'], /not made here/],
+    [['--bits', '12'], /not made here/],
+    [['--font', 'no-such-font.ttf'], /no-such-font\.ttf/],
+  ])('%j: one clear word, exit code 1', (args, words) => {
+    const { status, error } = wax('render', CARD, '--out', join(folder, 'none'), ...args)
+    expect(status).toBe(1)
+    expect(error).toMatch(words)
+    expect(readdirSync(folder)).not.toContain('none')
+  })
+
+  test.each([[[]], [['paint', CARD]], [['render', CARD, '--colour', 'red']]])('%j: says how it is used, exit code 2', (args) => {
+    const { status, error } = wax(...args)
+    expect(status).toBe(2)
+    expect(error).toContain('Usage:')
+  })
+})
