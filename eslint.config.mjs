@@ -22,15 +22,21 @@ export default ts.config(
   { languageOptions: { globals: { ...globals.browser, ...globals.node } } },
   {
     plugins: { 'import-x': importX },
-    settings: { 'import-x/resolver-next': [createNodeResolver({ extensions: ['.ts', '.mjs', '.js'] })] },
-    rules: { 'import-x/no-cycle': 'error' },
+    settings: {
+      'import-x/ignore': ['node_modules'],
+      'import-x/resolver-next': [createNodeResolver({ extensions: ['.ts', '.mjs', '.js'] })],
+    },
+    rules: { 'import-x/no-cycle': ['error', { ignoreExternal: true }] },
   },
   // TypeScript knows Nuxt's auto-imports; no-undef does not.
   { files: ['**/*.{ts,vue}'], rules: { 'no-undef': 'off', 'vue/multi-word-component-names': 'off' } },
   {
     files: ['core/**/*.ts'],
     rules: {
-      'no-restricted-imports': ['error', { patterns: [...noInterface, 'node:*', '#server/*', '**/server/**', '**/app/**'] }],
+      'no-restricted-imports': [
+        'error',
+        { patterns: [...noInterface, 'node:*', '#server/*', '**/server/**', '**/app/**'] },
+      ],
       'no-restricted-globals': ['error', 'window', 'document', 'process', 'localStorage', 'navigator', 'performance'],
       // Implementation-defined results would make frames differ between hosts: use core/kernels/exact.ts.
       'no-restricted-properties': [
@@ -46,7 +52,9 @@ export default ts.config(
   // Inside the core the arrows run one way: frame → coats → paint, outline, kernels → nothing above.
   {
     files: ['core/{kernels,outline,paint}/**/*.ts'],
-    rules: { 'no-restricted-imports': ['error', { patterns: ['**/frame/**', '**/coats/**', 'node:*', ...noInterface] }] },
+    rules: {
+      'no-restricted-imports': ['error', { patterns: ['**/frame/**', '**/coats/**', 'node:*', ...noInterface] }],
+    },
   },
   prettier,
 )

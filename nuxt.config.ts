@@ -30,10 +30,13 @@ export default defineNuxtConfig({
     build: { target: 'es2022' },
     optimizeDeps: { exclude: ['harfbuzzjs'] },
   },
-  nitro: { esbuild: { options: { target: 'es2022' } } },
+  nitro: {
+    esbuild: { options: { target: 'es2022' } },
+    typescript: { tsConfig: { include: ['../types/**/*.d.ts'] } },
+  },
   runtimeConfig: {
     databaseUrl: '',
     storage: '.wax/storage',
   },
-  typescript: { strict: true },
+  typescript: { strict: true, tsConfig: { include: ['../types/**/*.d.ts'] } },
 })

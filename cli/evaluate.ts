@@ -13,7 +13,12 @@ export async function evaluate(args: string[]): Promise<number> {
   const card = await expectCardFile(positionals[0])
   const frame = Number(values.frame)
   if (values.frame.trim() === '' || !Number.isFinite(frame)) {
-    throw new WaxError('not-a-number', '--frame', `“${values.frame}” is no frame.`, 'Give a number; whole frames start at 0.')
+    throw new WaxError(
+      'not-a-number',
+      '--frame',
+      `“${values.frame}” is no frame.`,
+      'Give a number; whole frames start at 0.',
+    )
   }
   console.log(JSON.stringify({ card: card.name, frame, parameters: evaluateCard(card, frame) }, null, 2))
   return 0

@@ -29,7 +29,12 @@ export async function render(args: string[]): Promise<number> {
   const options = renderOptionsSchema.safeParse({ format: values.format, bits: Number(values.bits), from, to })
   if (!options.success) {
     const formats = ENCODERS.map(({ format }) => format).join(' or ')
-    throw new WaxError('unknown-format', '--format, --bits', `“${values.format}” with ${values.bits} bits is not made here.`, `Use ${formats}, with 8 or 16 bits.`)
+    throw new WaxError(
+      'unknown-format',
+      '--format, --bits',
+      `“${values.format}” with ${values.bits} bits is not made here.`,
+      `Use ${formats}, with 8 or 16 bits.`,
+    )
   }
   const report = await renderFile({
     card,
@@ -39,7 +44,8 @@ export async function render(args: string[]): Promise<number> {
     stem: basename(positionals[0]!).replace(/\.card\.json$|\.json$/, ''),
     threads: values.threads ? Math.max(1, Number(values.threads) || 1) : availableParallelism(),
     onProgress: (stage, done) => {
-      if (process.stderr.isTTY) process.stderr.write(`\r${stage === 'running' ? 'frame' : 'checked'} ${done} of ${to - from} `)
+      if (process.stderr.isTTY)
+        process.stderr.write(`\r${stage === 'running' ? 'frame' : 'checked'} ${done} of ${to - from} `)
     },
   })
   if (process.stderr.isTTY) process.stderr.write('\n')
@@ -53,11 +59,22 @@ export async function render(args: string[]): Promise<number> {
 function frameRange(text: string | undefined, card: Card): { from: number; to: number } {
   if (text === undefined) return { from: 0, to: card.length }
   const match = /^(\d+)(?:-(\d+))?$/.exec(text)
-  if (!match) throw new WaxError('not-a-range', '--frames', `“${text}” is no range of frames.`, 'Write FIRST-LAST, for example 0-59.')
+  if (!match)
+    throw new WaxError(
+      'not-a-range',
+      '--frames',
+      `“${text}” is no range of frames.`,
+      'Write FIRST-LAST, for example 0-59.',
+    )
   const from = Number(match[1])
   const last = Number(match[2] ?? match[1])
   if (last < from) {
-    throw new WaxError('no-frames', '--frames', `From ${from} to ${last} there is no frame to render.`, 'The last frame comes after the first.')
+    throw new WaxError(
+      'no-frames',
+      '--frames',
+      `From ${from} to ${last} there is no frame to render.`,
+      'The last frame comes after the first.',
+    )
   }
   return { from, to: last + 1 }
 }

@@ -13,7 +13,10 @@ export function buildApp() {
   if (existsSync('.output/server/index.mjs') && existsSync(STAMP) && readFileSync(STAMP, 'utf8') === stamp) return
   console.log('Building the application')
   const env = { ...process.env, NUXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' }
-  execFileSync('node_modules/.bin/nuxt', ['build', '--logLevel', 'silent'], { env, stdio: ['ignore', 'ignore', 'inherit'] })
+  execFileSync('node_modules/.bin/nuxt', ['build', '--logLevel', 'silent'], {
+    env,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  })
   mkdirSync('.wax', { recursive: true })
   writeFileSync(STAMP, stamp)
 }

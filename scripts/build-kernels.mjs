@@ -36,7 +36,17 @@ async function compile() {
   const { error, stderr } = await asc.main(
     [
       `${sourceDir}/index.ts`,
-      ...['--outFile', 'kernels.wasm', '--runtime', 'stub', '--enable', 'simd', '-O3', '--noAssert', ...(process.env.KERNEL_NAMES ? ['--debug'] : [])],
+      ...[
+        '--outFile',
+        'kernels.wasm',
+        '--runtime',
+        'stub',
+        '--enable',
+        'simd',
+        '-O3',
+        '--noAssert',
+        ...(process.env.KERNEL_NAMES ? ['--debug'] : []),
+      ],
       ...['--importMemory', '--initialMemory', '1', '--memoryBase', '1024', '--baseDir', '/'],
     ],
     {

@@ -25,4 +25,6 @@ process.on('SIGTERM', stop)
 
 stand = await startStand({ folder: '.wax/demo', port: process.env.PORT })
 if (stopped) await stand.stop()
-console.log(`\nWax Ribbon is at ${stand.address}   (ready after ${((Date.now() - started) / 1000).toFixed(1)} s; Ctrl-C stops everything)`)
+console.log(
+  `\nWax Ribbon is at ${stand.address}   (ready after ${((Date.now() - started) / 1000).toFixed(1)} s; Ctrl-C stops everything)`,
+)

@@ -8,8 +8,8 @@ import { buildNode } from './build-node.mjs'
 import { freePort, startCluster } from './cluster.mjs'
 
 /**
- * `folder`: where database and files live. `port`: wished for the web server. Gives the address, the database's
- * URL, the worker's process id and `stop`.
+ * `folder`: where database and files live. `port`: wished for the web server. Gives the address, the database
+ * cluster, the render worker's process id and `stop`.
  */
 export async function startStand({ folder, port, threads }) {
   await buildNode()
@@ -54,7 +54,11 @@ export async function startStand({ folder, port, threads }) {
     for (const child of children) child.kill('SIGTERM')
     await Promise.race([Promise.all(ended), wait(5000)])
     for (const child of children) child.kill('SIGKILL')
-    cluster.stop()
+    try {
+      cluster.stop()
+    } catch {
+      // It is stopped already.
+    }
   }
 
   try {
@@ -65,7 +69,7 @@ export async function startStand({ folder, port, threads }) {
     keep('.output/server/index.mjs')
     const worker = keep('.wax/node/render-worker.mjs')
     await answering(`${address}/api/health`)
-    return { address, databaseUrl: cluster.url, workerId: () => worker.child.pid, stop }
+    return { address, cluster, workerId: () => worker.child.pid, stop }
   } catch (error) {
     await stop()
     throw error

@@ -18,7 +18,11 @@ const SILENT: Fault = {
 }
 
 /** Calls the server; throws an ApiError with the fault that it gives. */
-export async function api<T>(path: string, method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE' = 'GET', body?: unknown): Promise<T> {
+export async function api<T>(
+  path: string,
+  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE' = 'GET',
+  body?: unknown,
+): Promise<T> {
   const raw = body instanceof Blob
   const response = await fetch(`/api${path}`, {
     method,

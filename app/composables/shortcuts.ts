@@ -31,7 +31,9 @@ export function useShortcuts(showSheet: () => void) {
 
   useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     const target = event.target as HTMLElement
-    const typing = target.matches('input:not([type=range]):not([type=checkbox]), textarea, select, [contenteditable=true]')
+    const typing = target.matches(
+      'input:not([type=range]):not([type=checkbox]), textarea, select, [contenteditable=true]',
+    )
     if (!bench.card || (typing && !(event.ctrlKey || event.metaKey)) || target.closest('.v-overlay__content')) return
     if (typing && event.key.toLowerCase() === 'z') return
     if (handle(event)) event.preventDefault()
@@ -41,37 +43,41 @@ export function useShortcuts(showSheet: () => void) {
     const length = bench.card!.length
     if (event.ctrlKey || event.metaKey) {
       const key = event.key.toLowerCase()
-      if (key === 'z') return done(event.shiftKey ? bench.redo() : bench.undo())
-      if (key === 'y') return done(bench.redo())
-      if (key === 's') return done(bench.save())
+      if (key === 'z') return did(() => (event.shiftKey ? bench.redo() : bench.undo()))
+      if (key === 'y') return did(() => bench.redo())
+      if (key === 's') return did(() => bench.save())
       return false
     }
     const arrow = ARROWS[event.key]
     if (arrow && (event.target as HTMLElement).matches('input[type=range]')) return false
-    if (arrow && bench.piece) return done(nudge(arrow, event.shiftKey ? 10 : 1))
+    if (arrow && bench.piece) return did(() => nudge(arrow, event.shiftKey ? 10 : 1))
     switch (event.key) {
       case ' ':
         if ((event.target as HTMLElement).matches('button, [role=button]')) return false
-        return done((ribbon.playing = !ribbon.playing))
+        ribbon.playing = !ribbon.playing
+        return true
       case ',':
-        return done(ribbon.go(ribbon.frame - 1, length))
+        return did(() => ribbon.go(ribbon.frame - 1, length))
       case '.':
-        return done(ribbon.go(ribbon.frame + 1, length))
+        return did(() => ribbon.go(ribbon.frame + 1, length))
       case 'Home':
-        return done(ribbon.go(0, length))
+        return did(() => ribbon.go(0, length))
       case 'Delete':
       case 'Backspace':
-        return done(remove())
+        return did(() => remove())
       case 'Escape':
-        return done(bench.select(bench.selectedCoat ? bench.selectedPiece : null))
+        return did(() => bench.select(bench.selectedCoat ? bench.selectedPiece : null))
       case '?':
-        return done(showSheet())
+        return did(() => showSheet())
       default:
         return false
     }
   }
 
-  const done = (_: unknown) => true
+  function did(work: () => unknown): true {
+    void work()
+    return true
+  }
 
   function nudge([name, direction]: ['x' | 'y', number], step: number) {
     const { id } = bench.piece!

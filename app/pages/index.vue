@@ -72,7 +72,9 @@ const bringIn = (event: Event) =>
   })
 
 function save(card: ShelfCard) {
-  const url = URL.createObjectURL(new Blob([`${JSON.stringify(card.document, null, 2)}\n`], { type: 'application/json' }))
+  const url = URL.createObjectURL(
+    new Blob([`${JSON.stringify(card.document, null, 2)}\n`], { type: 'application/json' }),
+  )
   const link = Object.assign(document.createElement('a'), { href: url, download: `${fileStem(card.name)}.card.json` })
   link.click()
   URL.revokeObjectURL(url)

@@ -54,8 +54,8 @@ async function attempt(work: () => Promise<unknown>) {
         />
       </div>
       <p v-if="renders.loaded && renders.list.length === 0" class="quiet">
-        Nothing was rendered yet. Open a card on the bench and press <b>Render with transparency</b>: the file is read again when it is
-        written, and offered here once its alpha is verified.
+        Nothing was rendered yet. Open a card on the bench and press <b>Render with transparency</b>: the file is read
+        again when it is written, and offered here once its alpha is verified.
       </p>
     </div>
   </div>

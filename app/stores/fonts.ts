@@ -19,7 +19,14 @@ export interface FontChoice {
   css: string
 }
 
-const KINDS = { display: 'Display', serif: 'Serif', condensed: 'Condensed', slab: 'Slab', script: 'Script', sans: 'Sans' }
+const KINDS = {
+  display: 'Display',
+  serif: 'Serif',
+  condensed: 'Condensed',
+  slab: 'Slab',
+  script: 'Script',
+  sans: 'Sans',
+}
 
 /** Shipped fonts and those that people brought. */
 export const useFonts = defineStore('fonts', () => {

@@ -27,7 +27,8 @@ const face = {
 
   async render(name: string, frame: number, scale: number): Promise<Shown> {
     const card = cards.get(name)
-    if (!card) return { fault: { code: 'no-card', place: name, message: 'The card is gone.', remedy: 'Open it again.' } }
+    if (!card)
+      return { fault: { code: 'no-card', place: name, message: 'The card is gone.', remedy: 'Open it again.' } }
     try {
       const engine = await engineFor(card)
       const start = performance.now()

@@ -21,7 +21,11 @@ export interface ParameterPlace {
   coat: string | null
 }
 
-export const SOLID_COLOUR = colour({ label: 'Colour', help: 'Colour with opacity, as #RRGGBB or #RRGGBBAA', default: '#FFFFFF' })
+export const SOLID_COLOUR = colour({
+  label: 'Colour',
+  help: 'Colour with opacity, as #RRGGBB or #RRGGBBAA',
+  default: '#FFFFFF',
+})
 
 /** Every parameter of a card that has a value of its own, in stack order. */
 export function listParameters(card: Card): ParameterPlace[] {

@@ -68,7 +68,11 @@ export function createPiece(kind: PieceKind, card: Card): Piece {
 /** The first id `kind-N` that nothing on the card has. */
 export function freeId(card: Card, kind: string): string {
   const taken = new Set(
-    card.pieces.flatMap((piece) => [piece.id, ...piece.coats.face.map((c) => c.id), ...piece.coats.behind.map((c) => c.id)]),
+    card.pieces.flatMap((piece) => [
+      piece.id,
+      ...piece.coats.face.map((c) => c.id),
+      ...piece.coats.behind.map((c) => c.id),
+    ]),
   )
   let n = 1
   while (taken.has(`${kind}-${n}`)) n++

@@ -53,7 +53,10 @@ const frame = z.number().min(0).max(1_000_000)
 const easing = z
   .string()
   .max(2000)
-  .refine(isEasing, 'is no easing: use linear, ease, ease-in, ease-out, ease-in-out, cubic-bezier(…), steps(…), linear(…) or hold')
+  .refine(
+    isEasing,
+    'is no easing: use linear, ease, ease-in, ease-out, ease-in-out, cubic-bezier(…), steps(…), linear(…) or hold',
+  )
   .optional()
 
 function keysOf<T extends z.ZodType>(value: T) {

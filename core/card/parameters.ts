@@ -52,12 +52,7 @@ export interface PaintParameter extends Described {
 }
 
 export type Parameter =
-  | NumberParameter
-  | LengthParameter
-  | ColourParameter
-  | ChoiceParameter
-  | ToggleParameter
-  | PaintParameter
+  NumberParameter | LengthParameter | ColourParameter | ChoiceParameter | ToggleParameter | PaintParameter
 
 export type Parameters = Readonly<Record<string, Parameter>>
 
@@ -124,7 +119,10 @@ export const paintSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('solid'), colour: movableColour }),
   z.strictObject({
     type: z.literal('linear'),
-    stops: z.array(z.strictObject({ at: ranged(STOP_PARAMETERS.at), colour: movableColour })).min(2).max(64),
+    stops: z
+      .array(z.strictObject({ at: ranged(STOP_PARAMETERS.at), colour: movableColour }))
+      .min(2)
+      .max(64),
     angle: ranged(GRADIENT_PARAMETERS.angle),
     scale: ranged(GRADIENT_PARAMETERS.scale),
     shift: ranged(GRADIENT_PARAMETERS.shift),

@@ -15,14 +15,24 @@ export type CardReading = { card: Card; faults: null } | { card: null; faults: F
 /** Reads the text of a `.card.json` file. */
 export function readCardText(text: string): CardReading {
   if (text.length > LARGEST_CARD_BYTES) {
-    return broken('too-large', 'file', 'The card file is larger than 16 MB.', 'Take parts out of it, or check that it is a card.')
+    return broken(
+      'too-large',
+      'file',
+      'The card file is larger than 16 MB.',
+      'Take parts out of it, or check that it is a card.',
+    )
   }
   let value: unknown
   try {
     value = JSON.parse(text)
   } catch (error) {
     const what = error instanceof Error ? error.message : String(error)
-    return broken('not-json', 'file', `The file is not valid JSON: ${what}.`, 'Mend the text at that place, or export the card again.')
+    return broken(
+      'not-json',
+      'file',
+      `The file is not valid JSON: ${what}.`,
+      'Mend the text at that place, or export the card again.',
+    )
   }
   return readCard(value)
 }
@@ -31,10 +41,20 @@ export function readCardText(text: string): CardReading {
 export function readCard(value: unknown): CardReading {
   const head = value as { format?: unknown; version?: unknown } | null
   if (typeof value !== 'object' || head === null || head.format !== CARD_FORMAT) {
-    return broken('not-a-card', 'format', 'This is no Wax Ribbon card.', `A card starts with "format": "${CARD_FORMAT}".`)
+    return broken(
+      'not-a-card',
+      'format',
+      'This is no Wax Ribbon card.',
+      `A card starts with "format": "${CARD_FORMAT}".`,
+    )
   }
   if (typeof head.version === 'number' && head.version > CARD_VERSION) {
-    return broken('newer-version', 'version', `The card has version ${head.version}.`, `This application reads version ${CARD_VERSION}: open it with a newer one.`)
+    return broken(
+      'newer-version',
+      'version',
+      `The card has version ${head.version}.`,
+      `This application reads version ${CARD_VERSION}: open it with a newer one.`,
+    )
   }
   const result = cardSchema.safeParse(value)
   if (result.success) return { card: result.data as unknown as Card, faults: null }
@@ -68,7 +88,8 @@ function faultsOf(issue: Issue, card: unknown, outer: PropertyKey[] = []): Fault
   return [{ code, place, message, remedy }]
 }
 
-const depth = (issues: Issue[]) => Math.max(...issues.map((issue) => (issue.code === 'invalid_type' ? 0 : 1) + issue.path.length))
+const depth = (issues: Issue[]) =>
+  Math.max(...issues.map((issue) => (issue.code === 'invalid_type' ? 0 : 1) + issue.path.length))
 
 export function placeOf(path: readonly PropertyKey[]): string {
   const text = path.map((part) => (typeof part === 'number' ? `[${part}]` : `.${String(part)}`)).join('')
@@ -83,22 +104,54 @@ function wordsFor(issue: Issue, value: unknown): { code: string; message: string
   const shown = value === undefined ? 'nothing' : JSON.stringify(value)?.slice(0, 60)
   switch (issue.code) {
     case 'unrecognized_keys':
-      return { code: 'unknown-name', message: `“${issue.keys.join('”, “')}” is no name known here.`, remedy: 'Check the spelling, or take it out.' }
+      return {
+        code: 'unknown-name',
+        message: `“${issue.keys.join('”, “')}” is no name known here.`,
+        remedy: 'Check the spelling, or take it out.',
+      }
     case 'invalid_union': {
       const kinds = [...COAT_KINDS, ...Object.keys(PIECE_KINDS)].join(', ')
-      return { code: 'unknown-kind', message: `${shown} is no kind known here.`, remedy: `Known kinds: ${kinds}; paints: solid, linear.` }
+      return {
+        code: 'unknown-kind',
+        message: `${shown} is no kind known here.`,
+        remedy: `Known kinds: ${kinds}; paints: solid, linear.`,
+      }
     }
     case 'too_small':
-      return { code: 'out-of-range', message: `${shown} is too small.`, remedy: `The least is ${String(issue.minimum)}.` }
+      return {
+        code: 'out-of-range',
+        message: `${shown} is too small.`,
+        remedy: `The least is ${String(issue.minimum)}.`,
+      }
     case 'too_big':
-      return { code: 'out-of-range', message: `${shown} is too large.`, remedy: `The most is ${String(issue.maximum)}.` }
+      return {
+        code: 'out-of-range',
+        message: `${shown} is too large.`,
+        remedy: `The most is ${String(issue.maximum)}.`,
+      }
     case 'invalid_value':
-      return { code: 'unknown-value', message: `${shown} is not one of the values allowed.`, remedy: `Use ${issue.values.map(String).join(', ')}.` }
+      return {
+        code: 'unknown-value',
+        message: `${shown} is not one of the values allowed.`,
+        remedy: `Use ${issue.values.map(String).join(', ')}.`,
+      }
     case 'invalid_type':
-      return { code: 'wrong-type', message: `Expected ${issue.expected}, found ${shown}.`, remedy: `Write a value of type ${issue.expected}.` }
+      return {
+        code: 'wrong-type',
+        message: `Expected ${issue.expected}, found ${shown}.`,
+        remedy: `Write a value of type ${issue.expected}.`,
+      }
     case 'custom':
-      return { code: 'not-allowed', message: `${shown} ${issue.message}.`, remedy: 'Change it to a value that is allowed.' }
+      return {
+        code: 'not-allowed',
+        message: `${shown} ${issue.message}.`,
+        remedy: 'Change it to a value that is allowed.',
+      }
     default:
-      return { code: 'not-allowed', message: `${shown} ${issue.message}.`, remedy: 'Change it to a value that is allowed.' }
+      return {
+        code: 'not-allowed',
+        message: `${shown} ${issue.message}.`,
+        remedy: 'Change it to a value that is allowed.',
+      }
   }
 }

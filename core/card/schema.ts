@@ -174,7 +174,9 @@ export const cardSchema = z
     card.pieces.forEach((piece, i) => {
       claim(piece.id, ['pieces', i, 'id'])
       for (const group of ['face', 'behind'] as const) {
-        piece.coats[group].forEach((coat, k) => claim((coat as { id: string }).id, ['pieces', i, 'coats', group, k, 'id']))
+        piece.coats[group].forEach((coat, k) =>
+          claim((coat as { id: string }).id, ['pieces', i, 'coats', group, k, 'id']),
+        )
       }
     })
   })

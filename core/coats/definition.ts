@@ -81,7 +81,11 @@ export interface CoatDefinition<T extends Parameters = Parameters> {
   group(values: { side?: string }): DepthGroup
   /** The value shown on the coat's slab: the parameter that says most. */
   headline: keyof T & string
-  reach(values: SettledValues<T>, bench: Pick<CoatBench, 'px' | 'lightAzimuth'>, place: CoatPlace<SettledValues<T>>): Insets
+  reach(
+    values: SettledValues<T>,
+    bench: Pick<CoatBench, 'px' | 'lightAzimuth'>,
+    place: CoatPlace<SettledValues<T>>,
+  ): Insets
   layers(values: SettledValues<T>, bench: CoatBench, place: CoatPlace<SettledValues<T>>): Layer[]
 }
 

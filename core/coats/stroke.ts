@@ -67,9 +67,7 @@ function extentOf(index: number, bench: Pick<CoatBench, 'px'>, place: CoatPlace<
       break
     }
   }
-  return outward
-    ? { inner: start, outer: start + width, above }
-    : { inner: -(start + width), outer: -start, above: 0 }
+  return outward ? { inner: start, outer: start + width, above } : { inner: -(start + width), outer: -start, above: 0 }
 }
 
 /** How far the strokes of a piece reach from its edge: they share one box and one measurement of distance. */

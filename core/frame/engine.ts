@@ -66,7 +66,12 @@ export class Engine {
     const width = Math.max(1, Math.round(card.frame.width * scale))
     const height = Math.max(1, Math.round(card.frame.height * scale))
     if (!(scale > 0) || width > LARGEST_SIDE || height > LARGEST_SIDE) {
-      throw new WaxError('frame-too-large', 'frame', `A picture of ${width}×${height} px cannot be made.`, `The most is ${LARGEST_SIDE} px a side.`)
+      throw new WaxError(
+        'frame-too-large',
+        'frame',
+        `A picture of ${width}×${height} px cannot be made.`,
+        `The most is ${LARGEST_SIDE} px a side.`,
+      )
     }
     const { kernels } = this
     const canvas = this.clearCanvas(width, height)
@@ -118,12 +123,7 @@ export class Engine {
       const corner = (px: number, py: number) => place(placement, { x: px, y: py })
       return {
         id: piece.id,
-        corners: [
-          corner(b.left, b.top),
-          corner(b.right, b.top),
-          corner(b.right, b.bottom),
-          corner(b.left, b.bottom),
-        ],
+        corners: [corner(b.left, b.top), corner(b.right, b.top), corner(b.right, b.bottom), corner(b.left, b.bottom)],
         place: { x, y },
         reference: outline.reference * enlarge,
       }

@@ -20,7 +20,12 @@ export interface PieceBoxes {
  * The smallest box on the blur's grid that holds everything a piece can touch on the frame, plus `margin`
  * around the frame for what is blurred into it. Null where nothing is visible.
  */
-export function boxesFor(bounds: Rect, reach: Insets, margin: number, frame: { w: number; h: number }): PieceBoxes | null {
+export function boxesFor(
+  bounds: Rect,
+  reach: Insets,
+  margin: number,
+  frame: { w: number; h: number },
+): PieceBoxes | null {
   const touched = {
     left: bounds.left - reach.left,
     top: bounds.top - reach.top,

@@ -44,7 +44,11 @@ export class Outlines {
     const detail = detailFor(scale)
     const key = JSON.stringify(['box', width, height, radius, detail])
     const outline = this.keep(key, () =>
-      outlineOf(key, width > 0 && height > 0 ? flatten(boxPath(width, height, radius), TOLERANCE / detail) : [], Math.min(width, height)),
+      outlineOf(
+        key,
+        width > 0 && height > 0 ? flatten(boxPath(width, height, radius), TOLERANCE / detail) : [],
+        Math.min(width, height),
+      ),
     )
     return { outline, enlarge: 1 }
   }

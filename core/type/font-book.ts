@@ -19,7 +19,12 @@ export class FontBook {
   get(id: string, place: string): Font {
     const font = this.fonts.get(id)
     if (!font) {
-      throw new WaxError('missing-font', place, `The font “${id}” is not here.`, 'Bring the font file in, or choose another font.')
+      throw new WaxError(
+        'missing-font',
+        place,
+        `The font “${id}” is not here.`,
+        'Bring the font file in, or choose another font.',
+      )
     }
     return font
   }

@@ -29,7 +29,12 @@ export class Font {
   constructor(bytes: Uint8Array, place: string) {
     if (bytes.length > LARGEST_FONT_BYTES) {
       const size = Math.round(bytes.length / 1024 / 1024)
-      throw new WaxError('font-too-large', place, `The font has ${size} MB.`, 'Fonts may have up to 30 MB: use a smaller cut or a subset.')
+      throw new WaxError(
+        'font-too-large',
+        place,
+        `The font has ${size} MB.`,
+        'Fonts may have up to 30 MB: use a smaller cut or a subset.',
+      )
     }
     const face = isSfnt(bytes) ? new hb.Face(new hb.Blob(bytes)) : null
     if (!face || face.upem <= 0 || !face.referenceTable('cmap') || !hasOutlines(face)) {

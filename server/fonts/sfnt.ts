@@ -1,4 +1,3 @@
-/// <reference path="./wawoff2.d.ts" />
 import { inflateSync } from 'node:zlib'
 import { decompress } from 'wawoff2'
 import { WaxError } from '../../core/errors'
@@ -8,14 +7,24 @@ import { LARGEST_FONT_BYTES } from '../../core/type/font'
 export async function toSfnt(bytes: Uint8Array, fileName: string): Promise<Uint8Array> {
   if (bytes.length > LARGEST_FONT_BYTES) {
     const size = Math.round(bytes.length / 1024 / 1024)
-    throw new WaxError('font-too-large', fileName, `The file has ${size} MB.`, 'Fonts may have up to 30 MB: use a smaller cut or a subset.')
+    throw new WaxError(
+      'font-too-large',
+      fileName,
+      `The file has ${size} MB.`,
+      'Fonts may have up to 30 MB: use a smaller cut or a subset.',
+    )
   }
   const signature = Buffer.from(bytes.subarray(0, 4)).toString('latin1')
   try {
     if (signature === 'wOF2') return await decompress(bytes)
     if (signature === 'wOFF') return unpackWoff(bytes)
   } catch {
-    throw new WaxError('not-a-font', fileName, 'The font file is damaged and cannot be unpacked.', 'Get the file again, or use its TTF or OTF form.')
+    throw new WaxError(
+      'not-a-font',
+      fileName,
+      'The font file is damaged and cannot be unpacked.',
+      'Get the file again, or use its TTF or OTF form.',
+    )
   }
   return bytes
 }
@@ -55,8 +64,7 @@ function unpackWoff(bytes: Uint8Array): Uint8Array {
   let at = 12 + 16 * count
   tables.forEach((table, i) => {
     const packed = bytes.subarray(table.offset, table.offset + table.packedLength)
-    const plain =
-      table.packedLength < table.length ? inflateSync(packed, { maxOutputLength: table.length }) : packed
+    const plain = table.packedLength < table.length ? inflateSync(packed, { maxOutputLength: table.length }) : packed
     if (plain.length !== table.length) throw new Error('table length')
     const entry = 12 + i * 16
     head.setUint32(entry, table.tag)

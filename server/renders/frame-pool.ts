@@ -43,14 +43,16 @@ export async function* renderFrames(job: FrameJob): AsyncGenerator<FramePicture>
       workerData: { card: job.card, fonts: job.fonts, bits: job.bits },
     })
     worker.on('message', (answer: Answer) => {
-      if (answer.fault) fail(new WaxError(answer.fault.code, answer.fault.place, answer.fault.message, answer.fault.remedy))
+      if (answer.fault)
+        fail(new WaxError(answer.fault.code, answer.fault.place, answer.fault.message, answer.fault.remedy))
       ready.set(answer.frame, answer)
       wake()
     })
     worker.on('error', fail)
     return worker
   })
-  const stop = () => fail(new WaxError('cancelled', 'render', 'The render was cancelled.', 'Start it again when you need it.'))
+  const stop = () =>
+    fail(new WaxError('cancelled', 'render', 'The render was cancelled.', 'Start it again when you need it.'))
   job.signal?.addEventListener('abort', stop)
   if (job.signal?.aborted) stop()
   try {

@@ -40,7 +40,15 @@ export async function renderFile(job: RenderJob): Promise<RenderReport> {
     try {
       let done = 0
       const { fonts, threads, signal } = job
-      for await (const picture of renderFrames({ card, fonts, bits, from: options.from, to: options.to, threads, signal })) {
+      for await (const picture of renderFrames({
+        card,
+        fonts,
+        bits,
+        from: options.from,
+        to: options.to,
+        threads,
+        signal,
+      })) {
         await ledger.enter(picture)
         await writer.write(picture)
         job.onProgress?.('running', ++done)

@@ -27,7 +27,8 @@ export async function releaseStale(database: Database): Promise<number> {
       .set(change)
       .where(and(inArray(renders.id, [id]), or(silent)))
       .returning({ id: renders.id })
-    if (taken.length > 0 && worker) await database.execute(sql`select graphile_worker.force_unlock_workers(array[${worker}])`)
+    if (taken.length > 0 && worker)
+      await database.execute(sql`select graphile_worker.force_unlock_workers(array[${worker}])`)
   }
   return stale.length
 }

@@ -25,7 +25,13 @@ export interface RenderPlace {
 export async function performRender({ database, storage, threads, worker }: RenderPlace, id: string): Promise<void> {
   const [row] = await database
     .update(renders)
-    .set({ status: 'running', worker, heartbeat: new Date(), startedAt: new Date(), attempts: sql`${renders.attempts} + 1` })
+    .set({
+      status: 'running',
+      worker,
+      heartbeat: new Date(),
+      startedAt: new Date(),
+      attempts: sql`${renders.attempts} + 1`,
+    })
     .where(and(eq(renders.id, id), eq(renders.status, 'queued')))
     .returning()
   // Cancelled or removed while it waited.
@@ -115,10 +121,25 @@ function faultOf(error: unknown): Fault {
   if (error instanceof WaxError) return error.fault
   const message = error instanceof Error ? error.message : String(error)
   if (/ENOSPC/.test(message)) {
-    return { code: 'disk-full', place: 'disk', message: 'The disk is full.', remedy: 'Free some space, then render again.' }
+    return {
+      code: 'disk-full',
+      place: 'disk',
+      message: 'The disk is full.',
+      remedy: 'Free some space, then render again.',
+    }
   }
   if (/ENOENT.*ff(mpeg|probe)|spawn ff/.test(message)) {
-    return { code: 'no-encoder', place: 'ffmpeg', message: 'The encoder ffmpeg is not installed.', remedy: 'Install Debian’s package ffmpeg.' }
+    return {
+      code: 'no-encoder',
+      place: 'ffmpeg',
+      message: 'The encoder ffmpeg is not installed.',
+      remedy: 'Install Debian’s package ffmpeg.',
+    }
   }
-  return { code: 'render', place: 'render', message, remedy: 'Render again; if it happens again, report it with the card.' }
+  return {
+    code: 'render',
+    place: 'render',
+    message,
+    remedy: 'Render again; if it happens again, report it with the card.',
+  }
 }

@@ -71,6 +71,12 @@ function compareAlpha(made: AlphaPlane, found: AlphaPlane): { largest: number; s
   return { largest, sum, pixels }
 }
 
-function check(name: CheckResult['name'], label: string, found: string, expected: string, passed: boolean): CheckResult {
+function check(
+  name: CheckResult['name'],
+  label: string,
+  found: string,
+  expected: string,
+  passed: boolean,
+): CheckResult {
   return { name, label, found, expected, passed }
 }

@@ -28,16 +28,31 @@ export function route<T>(handler: (event: H3Event) => Promise<T>) {
 
 function asHttp(error: unknown) {
   if (error instanceof WaxError) return refusal(422, error.fault)
-  const known = error as { statusCode?: number; code?: string; message?: string; cause?: { code?: string; message?: string } }
+  const known = error as {
+    statusCode?: number
+    code?: string
+    message?: string
+    cause?: { code?: string; message?: string }
+  }
   if (known.statusCode) return error as Error
   const text = [known.code, known.message, known.cause?.code, known.cause?.message].join(' ')
   if (LOST.test(text)) {
     const message = 'The database cannot be reached.'
-    return refusal(503, { code: 'no-database', place: 'database', message, remedy: 'Nothing is lost: it is tried again by itself.' })
+    return refusal(503, {
+      code: 'no-database',
+      place: 'database',
+      message,
+      remedy: 'Nothing is lost: it is tried again by itself.',
+    })
   }
   console.error(error)
   const message = 'The server failed at this.'
-  return refusal(500, { code: 'server', place: 'server', message, remedy: 'Try again; the server’s messages say more.' })
+  return refusal(500, {
+    code: 'server',
+    place: 'server',
+    message,
+    remedy: 'Try again; the server’s messages say more.',
+  })
 }
 
 /** An HTTP error that carries a fault as its data. */
@@ -45,6 +60,11 @@ export const refusal = (statusCode: number, fault: Fault) =>
   createError({ statusCode, statusMessage: fault.code, message: fault.message, data: fault })
 
 export const notFound = (what: string) =>
-  refusal(404, { code: 'not-found', place: what, message: `This ${what} does not exist.`, remedy: 'It may have been deleted: go back and look.' })
+  refusal(404, {
+    code: 'not-found',
+    place: what,
+    message: `This ${what} does not exist.`,
+    remedy: 'It may have been deleted: go back and look.',
+  })
 
 export const routeId = (event: H3Event): string => getRouterParam(event, 'id') ?? ''

@@ -10,6 +10,10 @@ import { COATS } from '#core/coats/table'
 
 const SIZE = { width: 1920, height: 1080, rate: { numerator: 25, denominator: 1 }, length: 100 }
 
+/** A document as a stranger may have written it. */
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- any place may hold anything
+type Loose = any
+
 /** A card with every kind of piece, each with every kind of coat. */
 function fullCard(): Card {
   let card = createCard('Everything', SIZE)
@@ -37,7 +41,9 @@ describe('the card file', () => {
       frame: { width: 640, height: 360 },
       rate: { numerator: 25, denominator: 1 },
       length: 10,
-      pieces: [{ id: 'a', kind: 'type', name: 'A', wording: 'A', font: 'anton', coats: { face: [{ id: 'f', kind: 'fill' }] } }],
+      pieces: [
+        { id: 'a', kind: 'type', name: 'A', wording: 'A', font: 'anton', coats: { face: [{ id: 'f', kind: 'fill' }] } },
+      ],
     }
     const { card } = readCard(bare)
     const [piece] = card!.pieces
@@ -46,21 +52,47 @@ describe('the card file', () => {
   })
 
   /** Breaks one place of a good card and gives the faults. */
-  function faultsOf(change: (card: Record<string, never>) => void) {
-    const card = JSON.parse(JSON.stringify(fullCard())) as Record<string, never>
+  function faultsOf(change: (card: Loose) => void) {
+    const card = JSON.parse(JSON.stringify(fullCard())) as Loose
     change(card)
     return readCard(card).faults
   }
 
-  test.each<[string, (card: any) => void, string, RegExp]>([ // eslint-disable-line @typescript-eslint/no-explicit-any
+  test.each<[string, (card: Loose) => void, string, RegExp]>([
     ['an unknown coat', (c) => (c.pieces[0].coats.face[0].kind = 'varnish'), 'pieces[0].coats.face[0].kind', /varnish/],
     ['a value out of range', (c) => (c.pieces[0].opacity = 140), 'pieces[0].opacity', /too large/],
-    ['a key out of range', (c) => (c.pieces[0].opacity = { keys: [{ frame: 0, value: -3 }] }), 'pieces[0].opacity.keys[0].value', /too small/],
+    [
+      'a key out of range',
+      (c) => (c.pieces[0].opacity = { keys: [{ frame: 0, value: -3 }] }),
+      'pieces[0].opacity.keys[0].value',
+      /too small/,
+    ],
     ['a frame of 20,000 px', (c) => (c.frame.width = 20000), 'frame.width', /too large/],
     ['a misspelt name', (c) => (c.pieces[0].opacitty = 1), 'pieces[0]', /opacitty/],
-    ['a colour that is none', (c) => (c.pieces[0].coats.behind[0].colour = 'red'), 'pieces[0].coats.behind[0].colour', /RRGGBB/],
-    ['an easing that is none', (c) => (c.pieces[0].x = { keys: [{ frame: 0, value: 1, easing: 'wobble' }] }), 'pieces[0].x.keys[0].easing', /easing/],
-    ['keys out of order', (c) => (c.pieces[0].x = { keys: [{ frame: 5, value: 1 }, { frame: 2, value: 1 }] }), 'pieces[0].x.keys[1].frame', /later/],
+    [
+      'a colour that is none',
+      (c) => (c.pieces[0].coats.behind[0].colour = 'red'),
+      'pieces[0].coats.behind[0].colour',
+      /RRGGBB/,
+    ],
+    [
+      'an easing that is none',
+      (c) => (c.pieces[0].x = { keys: [{ frame: 0, value: 1, easing: 'wobble' }] }),
+      'pieces[0].x.keys[0].easing',
+      /easing/,
+    ],
+    [
+      'keys out of order',
+      (c) =>
+        (c.pieces[0].x = {
+          keys: [
+            { frame: 5, value: 1 },
+            { frame: 2, value: 1 },
+          ],
+        }),
+      'pieces[0].x.keys[1].frame',
+      /later/,
+    ],
     ['an id used twice', (c) => (c.pieces[1].id = c.pieces[0].id), 'pieces[1].id', /taken/],
     ['a text for a number', (c) => (c.length = 'long'), 'length', /number/],
     ['a loop of no frames', (c) => (c.length = 0), 'length', /too small/],
@@ -73,12 +105,16 @@ describe('the card file', () => {
   })
 
   test('every fault is listed, not only the first', () => {
-    const faults = faultsOf((card: any) => { // eslint-disable-line @typescript-eslint/no-explicit-any
+    const faults = faultsOf((card: Loose) => {
       card.length = 0
       card.pieces[0].scale = -1
       card.pieces[1].coats.face[0].kind = 'glue'
     })
-    expect(faults!.map(({ place }) => place).sort()).toEqual(['length', 'pieces[0].scale', 'pieces[1].coats.face[0].kind'])
+    expect(faults!.map(({ place }) => place).sort()).toEqual([
+      'length',
+      'pieces[0].scale',
+      'pieces[1].coats.face[0].kind',
+    ])
   })
 
   test.each([
@@ -116,7 +152,8 @@ describe('every parameter of the tables', () => {
     const card = fullCard()
     for (const { address, parameter } of listParameters(card)) {
       if (!('min' in parameter)) continue
-      for (const end of [parameter.min, parameter.max]) expect(readCard(setStored(card, address, end)).faults).toBeNull()
+      for (const end of [parameter.min, parameter.max])
+        expect(readCard(setStored(card, address, end)).faults).toBeNull()
       expect(readCard(setStored(card, address, parameter.max + 1)).faults).toHaveLength(1)
       expect(readCard(setStored(card, address, parameter.min - 1)).faults).toHaveLength(1)
     }

@@ -15,7 +15,9 @@ describe('cubic-bezier', () => {
         fc.pre(Math.abs(x1) > 0.02 || Math.abs(x2) < 0.98)
         const other = bezierEasing(x1, y1, x2, y2)(progress)
         const steep = Math.abs(bezierEasing(x1, y1, x2, y2)(Math.min(1, progress + 1e-6)) - other)
-        expect(Math.abs(ease(`cubic-bezier(${x1}, ${y1}, ${x2}, ${y2})`)(progress) - other)).toBeLessThan(2e-6 + steep * 2)
+        expect(Math.abs(ease(`cubic-bezier(${x1}, ${y1}, ${x2}, ${y2})`)(progress) - other)).toBeLessThan(
+          2e-6 + steep * 2,
+        )
       }),
       { numRuns: 400 },
     )
@@ -70,8 +72,14 @@ describe('linear()', () => {
 })
 
 describe('what is no easing', () => {
-  test.each(['', 'swift', 'cubic-bezier(2, 0, 0, 1)', 'cubic-bezier(0, 0, 1)', 'steps(0)', 'steps(1, jump-none)', 'steps(2.5)', 'linear(a)'])(
-    '%j',
-    (text) => expect(isEasing(text)).toBe(false),
-  )
+  test.each([
+    '',
+    'swift',
+    'cubic-bezier(2, 0, 0, 1)',
+    'cubic-bezier(0, 0, 1)',
+    'steps(0)',
+    'steps(1, jump-none)',
+    'steps(2.5)',
+    'linear(a)',
+  ])('%j', (text) => expect(isEasing(text)).toBe(false))
 })

@@ -14,7 +14,17 @@ import {
   removeCoat,
   removePiece,
 } from '#core/card/edit/stack'
-import { changeUnit, easeKey, moveKey, removeKey, setKey, stopMoving, storedAt, toggleKey, writeValue } from '#core/card/edit/values'
+import {
+  changeUnit,
+  easeKey,
+  moveKey,
+  removeKey,
+  setKey,
+  stopMoving,
+  storedAt,
+  toggleKey,
+  writeValue,
+} from '#core/card/edit/values'
 import { readCard } from '#core/card/read'
 import type { Card } from '#core/card/schema'
 
@@ -76,7 +86,11 @@ describe('the stack', () => {
       { kind: 'stroke', side: 'outside' },
     ].reduce((now, { kind, side }) => addCoat(now, id, kind, { side }).card, card)
     const { face, behind } = poured.pieces[0]!.coats
-    expect(face.map((coat) => `${coat.kind} ${coat.side ?? ''}`.trim())).toEqual(['shadow inside', 'fill', 'stroke outside'])
+    expect(face.map((coat) => `${coat.kind} ${coat.side ?? ''}`.trim())).toEqual([
+      'shadow inside',
+      'fill',
+      'stroke outside',
+    ])
     expect(behind.map(({ kind }) => kind)).toEqual(['shadow'])
   })
 

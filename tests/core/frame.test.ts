@@ -7,7 +7,8 @@ import type { Card } from '#core/card/schema'
 import { coat, demoCard, emptyCard, engineWithFonts, pixelAt, solid, withBox, withType } from '../support/engine'
 
 const engine = engineWithFonts()
-const hash = (card: Card, frame: number, on = engine) => createHash('sha256').update(on.render(card, frame).pixels).digest('hex')
+const hash = (card: Card, frame: number, on = engine) =>
+  createHash('sha256').update(on.render(card, frame).pixels).digest('hex')
 
 describe('the same card and frame give the same bytes', () => {
   test('from a fresh engine, from a used one, and with everything kept from before', () => {
@@ -33,7 +34,11 @@ describe('the same card and frame give the same bytes', () => {
     const small = engine.render(card, 60, { scale: 0.25 })
     expect([small.width, small.height]).toEqual([480, 270])
     const used = engine.render(demoCard('01-opening'), 3).pixels
-    expect(createHash('sha256').update(engine.render(card, 30, { reuse: used }).pixels).digest('hex')).toBe(first)
+    expect(
+      createHash('sha256')
+        .update(engine.render(card, 30, { reuse: used }).pixels)
+        .digest('hex'),
+    ).toBe(first)
   })
 })
 
@@ -54,12 +59,19 @@ describe('a piece', () => {
   const fill = (colour: string) => coat('fill', 'f', { paint: solid(colour) })
 
   test('keeps its colours to the bit: no dithering where nothing was rounded', () => {
-    const picture = engine.render(withBox(emptyCard(200, 100), { width: 80, height: 40 }, { face: [fill('#3D7FE1')] }), 0)
-    for (let y = 32; y < 68; y++) for (let x = 62; x < 138; x++) expect(pixelAt(picture, x, y)).toEqual([0x3d / 255, 0x7f / 255, 0xe1 / 255, 1])
+    const picture = engine.render(
+      withBox(emptyCard(200, 100), { width: 80, height: 40 }, { face: [fill('#3D7FE1')] }),
+      0,
+    )
+    for (let y = 32; y < 68; y++)
+      for (let x = 62; x < 138; x++) expect(pixelAt(picture, x, y)).toEqual([0x3d / 255, 0x7f / 255, 0xe1 / 255, 1])
   })
 
   test('at half a pixel shares its edge with what is behind', () => {
-    const picture = engine.render(withBox(emptyCard(200, 100), { width: 80, height: 40, x: 100.5 }, { face: [fill('#FFFFFF')] }), 0)
+    const picture = engine.render(
+      withBox(emptyCard(200, 100), { width: 80, height: 40, x: 100.5 }, { face: [fill('#FFFFFF')] }),
+      0,
+    )
     expect(pixelAt(picture, 60, 50)[3]).toBeCloseTo(0.5, 2)
     expect(pixelAt(picture, 140, 50)[3]).toBeCloseTo(0.5, 2)
   })
@@ -67,7 +79,10 @@ describe('a piece', () => {
   test('beyond the frame costs nothing and shows nothing; half beyond is cut at the frame', () => {
     const empty = engine.render(withBox(emptyCard(200, 100), { x: 5000 }, { face: [fill('#FFFFFF')] }), 0)
     expect(empty.pixels.every((value) => value === 0)).toBe(true)
-    const half = engine.render(withBox(emptyCard(203, 101), { x: 203, y: 0, width: 100, height: 60 }, { face: [fill('#FFFFFF')] }), 0)
+    const half = engine.render(
+      withBox(emptyCard(203, 101), { x: 203, y: 0, width: 100, height: 60 }, { face: [fill('#FFFFFF')] }),
+      0,
+    )
     expect(pixelAt(half, 202, 0)[3]).toBe(1)
     expect(pixelAt(half, 152, 29)[3]).toBe(0)
     expect(pixelAt(half, 153, 30)[3]).toBe(0)
@@ -83,7 +98,8 @@ describe('a piece', () => {
 
   test('with percent lengths looks the same at every size', () => {
     const face = [fill('#FFFFFF'), coat('stroke', 's', { width: { unit: '%', value: 10 }, paint: solid('#FF0000') })]
-    const at = (size: number, card: Card) => engine.render(withType(card, { size, wording: 'H', font: 'anton' }, { face }), 0)
+    const at = (size: number, card: Card) =>
+      engine.render(withType(card, { size, wording: 'H', font: 'anton' }, { face }), 0)
     const small = at(100, emptyCard(200, 200))
     const large = at(200, emptyCard(400, 400))
     let worst = 0
@@ -111,39 +127,61 @@ describe('a piece', () => {
 })
 
 describe('every kind of coat, from its table', () => {
-  test.each(COATS.map((definition) => [definition.kind, definition] as const))('%s reaches no farther than it says', (kind, definition) => {
-    const sides = definition.parameters.side?.type === 'choice' ? definition.parameters.side.options.map(({ value }) => value) : ['']
-    const length = fc.integer({ min: 0, max: 40 })
-    fc.assert(
-      fc.property(fc.constantFrom(...sides), length, length, fc.integer({ min: 0, max: 100 }), fc.integer({ min: 0, max: 360 }), (side, a, b, firmness, direction) => {
-        const names = Object.keys(definition.parameters)
-        const values = {
-          ...(side ? { side } : {}),
-          ...(names.includes('width') ? { width: a, offset: b - 20 } : {}),
-          ...(names.includes('softness') ? { softness: a, distance: b, firmness, direction, ownDirection: true } : {}),
-        }
-        const group = definition.group({ side })
-        const laid = coat(kind, 'c', values)
-        const coats = group === 'face' ? { face: [laid] } : { behind: [laid] }
-        // On a card whose middle part is the other card: what is cut off at a too small box would differ.
-        const small = engine.render(withBox(emptyCard(400, 400), { width: 60, height: 50 }, coats), 0)
-        const large = engine.render(withBox(emptyCard(400 + 128, 400 + 128), { width: 60, height: 50, x: 264, y: 264 }, coats), 0)
-        let worst = 0
-        for (let y = 0; y < 400; y += 7) {
-          for (let x = 0; x < 400; x += 5) {
-            worst = Math.max(worst, Math.abs(pixelAt(small, x, y)[3] - pixelAt(large, x + 64, y + 64)[3]))
-          }
-        }
-        expect(worst).toBeLessThanOrEqual(1 / 255 + 1e-9)
-      }),
-      { numRuns: 6 },
-    )
-  })
+  test.each(COATS.map((definition) => [definition.kind, definition] as const))(
+    '%s reaches no farther than it says',
+    (kind, definition) => {
+      const sides =
+        definition.parameters.side?.type === 'choice'
+          ? definition.parameters.side.options.map(({ value }) => value)
+          : ['']
+      const length = fc.integer({ min: 0, max: 40 })
+      fc.assert(
+        fc.property(
+          fc.constantFrom(...sides),
+          length,
+          length,
+          fc.integer({ min: 0, max: 100 }),
+          fc.integer({ min: 0, max: 360 }),
+          (side, a, b, firmness, direction) => {
+            const names = Object.keys(definition.parameters)
+            const values = {
+              ...(side ? { side } : {}),
+              ...(names.includes('width') ? { width: a, offset: b - 20 } : {}),
+              ...(names.includes('softness')
+                ? { softness: a, distance: b, firmness, direction, ownDirection: true }
+                : {}),
+            }
+            const group = definition.group({ side })
+            const laid = coat(kind, 'c', values)
+            const coats = group === 'face' ? { face: [laid] } : { behind: [laid] }
+            // On a card whose middle part is the other card: what is cut off at a too small box would differ.
+            const small = engine.render(withBox(emptyCard(400, 400), { width: 60, height: 50 }, coats), 0)
+            const large = engine.render(
+              withBox(emptyCard(400 + 128, 400 + 128), { width: 60, height: 50, x: 264, y: 264 }, coats),
+              0,
+            )
+            let worst = 0
+            for (let y = 0; y < 400; y += 7) {
+              for (let x = 0; x < 400; x += 5) {
+                worst = Math.max(worst, Math.abs(pixelAt(small, x, y)[3] - pixelAt(large, x + 64, y + 64)[3]))
+              }
+            }
+            expect(worst).toBeLessThanOrEqual(1 / 255 + 1e-9)
+          },
+        ),
+        { numRuns: 6 },
+      )
+    },
+  )
 
   test('gives its mask in the field that its side names', () => {
     for (const { kind, parameters } of COATS) {
-      if (parameters.side?.type !== 'choice' || !parameters.side.options.some(({ value }) => value === 'inside')) continue
-      const picture = engine.render(withBox(emptyCard(400, 300), { width: 100, height: 100 }, { face: [coat(kind, 'c', { side: 'inside' })] }), 0)
+      if (parameters.side?.type !== 'choice' || !parameters.side.options.some(({ value }) => value === 'inside'))
+        continue
+      const picture = engine.render(
+        withBox(emptyCard(400, 300), { width: 100, height: 100 }, { face: [coat(kind, 'c', { side: 'inside' })] }),
+        0,
+      )
       for (let x = 0; x < 149; x++) expect(pixelAt(picture, x, 150)[3]).toBe(0)
     }
   })
@@ -152,11 +190,21 @@ describe('every kind of coat, from its table', () => {
 describe('a gradient', () => {
   const ramp = (angle: number, hang: string) => ({
     type: 'linear',
-    stops: [{ at: 0, colour: '#000000' }, { at: 100, colour: '#FFFFFF' }],
+    stops: [
+      { at: 0, colour: '#000000' },
+      { at: 100, colour: '#FFFFFF' },
+    ],
     ...{ angle, scale: 100, shift: 0, hang },
   })
   const shown = (angle: number, hang: string, values = {}) =>
-    engine.render(withBox(emptyCard(400, 200), { width: 200, height: 100, ...values }, { face: [coat('fill', 'f', { paint: ramp(angle, hang) })] }), 0)
+    engine.render(
+      withBox(
+        emptyCard(400, 200),
+        { width: 200, height: 100, ...values },
+        { face: [coat('fill', 'f', { paint: ramp(angle, hang) })] },
+      ),
+      0,
+    )
 
   test('runs from its first stop to its last over the shape: 0° to the right, 90° upward', () => {
     const across = shown(0, 'piece')

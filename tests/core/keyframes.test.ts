@@ -19,16 +19,20 @@ describe('on the ring', () => {
   test('neighbouring frames across the seam differ no more than elsewhere', () => {
     const frames = fc.uniqueArray(fc.integer({ min: 0, max: 99 }), { minLength: 1, maxLength: 8 })
     fc.assert(
-      fc.property(frames, fc.array(fc.integer({ min: -500, max: 500 }), { minLength: 8, maxLength: 8 }), (at, values) => {
-        const keys = [...at].sort((a, b) => a - b).map((frame, i) => [frame, values[i]!] as [number, number])
-        const value = (frame: number) => numberAt(moving(...keys), frame, 100)
-        const rates = keys.map(([frame, v], i) => {
-          const [next, w] = keys[(i + 1) % keys.length]!
-          const span = i + 1 < keys.length ? next - frame : next + 100 - frame
-          return Math.abs((w - v) / span)
-        })
-        expect(Math.abs(value(99.999) - value(0))).toBeLessThanOrEqual(Math.max(...rates) * 0.001 + 1e-6)
-      }),
+      fc.property(
+        frames,
+        fc.array(fc.integer({ min: -500, max: 500 }), { minLength: 8, maxLength: 8 }),
+        (at, values) => {
+          const keys = [...at].sort((a, b) => a - b).map((frame, i) => [frame, values[i]!] as [number, number])
+          const value = (frame: number) => numberAt(moving(...keys), frame, 100)
+          const rates = keys.map(([frame, v], i) => {
+            const [next, w] = keys[(i + 1) % keys.length]!
+            const span = i + 1 < keys.length ? next - frame : next + 100 - frame
+            return Math.abs((w - v) / span)
+          })
+          expect(Math.abs(value(99.999) - value(0))).toBeLessThanOrEqual(Math.max(...rates) * 0.001 + 1e-6)
+        },
+      ),
     )
   })
 
@@ -52,7 +56,12 @@ test('without the ring the first and last value are held', () => {
 })
 
 test('a colour fades premultiplied: a clear end does not stain (CSS Color 4 §12.3)', () => {
-  const fade: Moving<string> = { keys: [{ frame: 0, value: '#FF000000' }, { frame: 50, value: '#0000FF' }] }
+  const fade: Moving<string> = {
+    keys: [
+      { frame: 0, value: '#FF000000' },
+      { frame: 50, value: '#0000FF' },
+    ],
+  }
   const [r, g, b, a] = colourAt(fade, 25, 100)
   expect([r, g]).toEqual([0, 0])
   expect(b).toBeCloseTo(1, 10)

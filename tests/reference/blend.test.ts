@@ -61,12 +61,15 @@ function pixels(seed: number): Float32Array {
   let state = seed
   const random = () => (state = (state * 1103515245 + 12345) % 2147483648) / 2147483648
   const corner = (v: number) => (v < 0.12 ? 0 : v > 0.88 ? 1 : v)
-  return Float32Array.from({ length: COUNT }).reduce<Float32Array>((out, _, i) => {
-    const alpha = corner(random())
-    for (let c = 0; c < 3; c++) out[i * 4 + c] = corner(random()) * alpha
-    out[i * 4 + 3] = alpha
-    return out
-  }, new Float32Array(COUNT * 4))
+  return Float32Array.from({ length: COUNT }).reduce<Float32Array>(
+    (out, _, i) => {
+      const alpha = corner(random())
+      for (let c = 0; c < 3; c++) out[i * 4 + c] = corner(random()) * alpha
+      out[i * 4 + 3] = alpha
+      return out
+    },
+    new Float32Array(COUNT * 4),
+  )
 }
 
 function blended(mode: BlendMode, source: Float32Array, backdrop: Float32Array): Float32Array {
@@ -113,7 +116,14 @@ describe('against a second implementation in float (Skia, canvaskit-wasm)', () =
   })
 
   const SKIA: Record<BlendMode, string> = {
-    ...{ normal: 'SrcOver', multiply: 'Multiply', screen: 'Screen', overlay: 'Overlay', darken: 'Darken', lighten: 'Lighten' },
+    ...{
+      normal: 'SrcOver',
+      multiply: 'Multiply',
+      screen: 'Screen',
+      overlay: 'Overlay',
+      darken: 'Darken',
+      lighten: 'Lighten',
+    },
     ...{ 'color-dodge': 'ColorDodge', 'color-burn': 'ColorBurn', 'hard-light': 'HardLight', 'soft-light': 'SoftLight' },
     ...{ difference: 'Difference', exclusion: 'Exclusion', hue: 'Hue', saturation: 'Saturation', color: 'Color' },
     ...{ luminosity: 'Luminosity', 'plus-lighter': 'Plus' },

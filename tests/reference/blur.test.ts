@@ -78,9 +78,13 @@ test.each([0.4, 1, 2, 4, 7, 12])('a random picture, sigma %d: the direct sum to 
   const mark = kernels.mark()
   const plane = kernels.plane(w, h, 0)
   const values = kernels.floats(plane)
-  const [noise] = fc.sample(fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 64, maxLength: 64 }), { numRuns: 1, seed: 7 })
+  const [noise] = fc.sample(fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 64, maxLength: 64 }), {
+    numRuns: 1,
+    seed: 7,
+  })
   // Blocks of 8 × 8: corners, thin parts and flat parts in one.
-  for (let y = 40; y < 104; y++) for (let x = 60; x < 124; x++) values[y * w + x] = noise![((y - 40) >> 3) * 8 + ((x - 60) >> 3)]!
+  for (let y = 40; y < 104; y++)
+    for (let x = 60; x < 124; x++) values[y * w + x] = noise![((y - 40) >> 3) * 8 + ((x - 60) >> 3)]!
   const expected = direct(values, w, h, sigma)
   const out = kernels.floats(kernels.blurred(plane, sigma))
   let worst = 0
@@ -96,7 +100,8 @@ test('a box cut on the grid blurs to the same bits as the whole plane', () => {
   const whole = kernels.plane(w, h, 0)
   const at = { x: 256 + 20, y: 192 + 9, w: 120, h: 90 }
   const paint = (values: Float32Array, stride: number, dx: number, dy: number) => {
-    for (let y = at.y; y < at.y + at.h; y++) for (let x = at.x; x < at.x + at.w; x++) values[(y - dy) * stride + x - dx] = ((x * 31 + y * 17) % 97) / 97
+    for (let y = at.y; y < at.y + at.h; y++)
+      for (let x = at.x; x < at.x + at.w; x++) values[(y - dy) * stride + x - dx] = ((x * 31 + y * 17) % 97) / 97
   }
   paint(kernels.floats(whole), w, 0, 0)
   const large = kernels.floats(kernels.blurred(whole, sigma)).slice()
@@ -107,7 +112,8 @@ test('a box cut on the grid blurs to the same bits as the whole plane', () => {
   paint(kernels.floats(box), box.w, left, top)
   const small = kernels.floats(kernels.blurred(box, sigma))
   let differing = 0
-  for (let y = 0; y < box.h; y++) for (let x = 0; x < box.w; x++) if (small[y * box.w + x] !== large[(y + top) * w + x + left]) differing++
+  for (let y = 0; y < box.h; y++)
+    for (let x = 0; x < box.w; x++) if (small[y * box.w + x] !== large[(y + top) * w + x + left]) differing++
   kernels.release(mark)
   expect(differing).toBe(0)
 })

@@ -69,7 +69,8 @@ describe('coverage', () => {
         for (let y = 0; y < H; y += 5) {
           for (let x = 0; x < W; x += 4) {
             let hits = 0
-            for (let i = 0; i < 576; i++) if (holds(ring, x + ((i % 24) + 0.5) / 24, y + (Math.floor(i / 24) + 0.5) / 24)) hits++
+            for (let i = 0; i < 576; i++)
+              if (holds(ring, x + ((i % 24) + 0.5) / 24, y + (Math.floor(i / 24) + 0.5) / 24)) hits++
             worst = Math.max(worst, Math.abs(coverage[y * W + x]! - hits / 576))
           }
         }
@@ -142,7 +143,8 @@ describe('overlapping rings', () => {
 
 test('a round corner is a circle to 0.03 % of its radius', () => {
   const [ring] = flatten(boxPath(200, 200, 100), 0.001)
-  for (let i = 0; i < ring!.length; i += 2) expect(Math.abs(Math.hypot(ring![i]!, ring![i + 1]!) - 100)).toBeLessThan(0.03)
+  for (let i = 0; i < ring!.length; i += 2)
+    expect(Math.abs(Math.hypot(ring![i]!, ring![i + 1]!) - 100)).toBeLessThan(0.03)
 })
 
 test('a quarter turn leaves no rounding: the outline lies where it should to the last bit', () => {

@@ -40,9 +40,13 @@ test('firmness splits softness into spread and blur', () => {
 })
 
 test('light from straight above throws the shadow straight down (common practice, no published source)', () => {
-  const card = withBox(emptyCard(SIZE, SIZE), { width: 300, height: 300 }, {
-    behind: [coat('shadow', 's', { distance: 40, softness: 0, knockOut: false })],
-  })
+  const card = withBox(
+    emptyCard(SIZE, SIZE),
+    { width: 300, height: 300 },
+    {
+      behind: [coat('shadow', 's', { distance: 40, softness: 0, knockOut: false })],
+    },
+  )
   const picture = engine.render({ ...card, light: { azimuth: 90, elevation: 45 } }, 0)
   expect(pixelAt(picture, SIZE / 2, EDGE + 39)[3]).toBe(1)
   expect(pixelAt(picture, SIZE / 2, EDGE + 40)[3]).toBe(0)
@@ -51,7 +55,10 @@ test('light from straight above throws the shadow straight down (common practice
 })
 
 test('an inset shadow lies on the side the light comes from, mirrored to the one outside', () => {
-  const face = [coat('shadow', 's', { side: 'inside', distance: 30, softness: 0 }), coat('fill', 'f', { paint: solid('#FFFFFF') })]
+  const face = [
+    coat('shadow', 's', { side: 'inside', distance: 30, softness: 0 }),
+    coat('fill', 'f', { paint: solid('#FFFFFF') }),
+  ]
   const card = withBox(emptyCard(SIZE, SIZE), { width: 300, height: 300 }, { face })
   const picture = engine.render({ ...card, light: { azimuth: 90, elevation: 45 } }, 0)
   const top = SIZE / 2 - 150
@@ -62,7 +69,10 @@ test('an inset shadow lies on the side the light comes from, mirrored to the one
 
 describe('at the edge of a shape no hairline is left', () => {
   const fonts = engineWithFonts()
-  const opaque = [coat('fill', 'f', { paint: solid('#FFFFFF') }), coat('stroke', 's', { width: 9, paint: solid('#FFFFFF') })]
+  const opaque = [
+    coat('fill', 'f', { paint: solid('#FFFFFF') }),
+    coat('stroke', 's', { width: 9, paint: solid('#FFFFFF') }),
+  ]
   const turned = { rotation: 17, x: 150.3, y: 149.7, size: 150, wording: 'Rg&8', font: 'pacifico' }
 
   test('between fill and stroke: both together are as solid as one wider fill', () => {
@@ -78,7 +88,10 @@ describe('at the edge of a shape no hairline is left', () => {
   test('between stacked strokes, and between face and knocked-out shadow', () => {
     const second = coat('stroke', 't', { width: 7, stacked: true, paint: solid('#FFFFFF') })
     const shadow = coat('shadow', 'h', { distance: 0, softness: 60, firmness: 100, colour: '#FFFFFF' })
-    const picture = fonts.render(withType(emptyCard(300, 300), turned, { face: [...opaque, second], behind: [shadow] }), 0)
+    const picture = fonts.render(
+      withType(emptyCard(300, 300), turned, { face: [...opaque, second], behind: [shadow] }),
+      0,
+    )
     const wide = fonts.render(withType(emptyCard(300, 300), turned, { behind: [{ ...shadow, knockOut: false }] }), 0)
     let gaps = 0
     for (let y = 0; y < 300; y++) {

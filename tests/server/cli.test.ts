@@ -24,13 +24,21 @@ describe('wax check', () => {
     writeFileSync(path, JSON.stringify({ ...card, length: 0, frame: { width: 20000, height: 1080 } }))
     const { status, out } = wax('check', path)
     expect(status).toBe(1)
-    expect(out.trim().split('\n').map((line) => line.split(':')[0])).toEqual(['frame.width', 'length'])
+    expect(
+      out
+        .trim()
+        .split('\n')
+        .map((line) => line.split(':')[0]),
+    ).toEqual(['frame.width', 'length'])
   })
 })
 
 test('wax evaluate gives every parameter at a frame as JSON', () => {
   const { status, out } = wax('evaluate', CARD, '--frame', '60')
-  const { frame, parameters } = JSON.parse(out) as { frame: number; parameters: { address: string; value: unknown; moving: boolean }[] }
+  const { frame, parameters } = JSON.parse(out) as {
+    frame: number
+    parameters: { address: string; value: unknown; moving: boolean }[]
+  }
   expect([status, frame]).toEqual([0, 60])
   const at = (address: string) => parameters.find((parameter) => parameter.address === address)
   expect(at('name/opacity')).toMatchObject({ moving: true, value: 100 })
@@ -62,9 +70,12 @@ describe('wax render', () => {
     expect(readdirSync(folder)).not.toContain('none')
   })
 
-  test.each([[[]], [['paint', CARD]], [['render', CARD, '--colour', 'red']]])('%j: says how it is used, exit code 2', (args) => {
-    const { status, error } = wax(...args)
-    expect(status).toBe(2)
-    expect(error).toContain('Usage:')
-  })
+  test.each([[[]], [['paint', CARD]], [['render', CARD, '--colour', 'red']]])(
+    '%j: says how it is used, exit code 2',
+    (args) => {
+      const { status, error } = wax(...args)
+      expect(status).toBe(2)
+      expect(error).toContain('Usage:')
+    },
+  )
 })

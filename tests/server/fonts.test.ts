@@ -12,7 +12,12 @@ function woff(sfnt: Uint8Array): Uint8Array {
   const view = new DataView(sfnt.buffer, sfnt.byteOffset)
   const count = view.getUint16(4)
   const tables = Array.from({ length: count }, (_, i) => {
-    const [tag, checksum, offset, length] = [0, 4, 8, 12].map((k) => view.getUint32(12 + i * 16 + k)) as [number, number, number, number]
+    const [tag, checksum, offset, length] = [0, 4, 8, 12].map((k) => view.getUint32(12 + i * 16 + k)) as [
+      number,
+      number,
+      number,
+      number,
+    ]
     const plain = sfnt.subarray(offset, offset + length)
     const packed = deflateSync(plain)
     return { tag, checksum, length, data: packed.length < length ? packed : plain }
@@ -52,11 +57,15 @@ describe('a font that is brought in', () => {
     ['half a TTF', ttf.slice(0, 60)],
     ['nothing', new Uint8Array()],
   ])('is refused by its name where it is %s', async (_, bytes) => {
-    await expect(readOwnFont(bytes, 'odd.woff')).rejects.toMatchObject({ fault: { code: 'not-a-font', place: 'odd.woff' } })
+    await expect(readOwnFont(bytes, 'odd.woff')).rejects.toMatchObject({
+      fault: { code: 'not-a-font', place: 'odd.woff' },
+    })
   })
 
   test('is refused over 30 MB before it is unpacked', async () => {
-    await expect(readOwnFont(new Uint8Array(30 * 1024 * 1024 + 1), 'huge.ttf')).rejects.toMatchObject({ fault: { code: 'font-too-large' } })
+    await expect(readOwnFont(new Uint8Array(30 * 1024 * 1024 + 1), 'huge.ttf')).rejects.toMatchObject({
+      fault: { code: 'font-too-large' },
+    })
   })
 })
 

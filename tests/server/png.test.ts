@@ -8,12 +8,19 @@ const SUITE = 'tests/reference/png-suite'
 /** The pixels of a test image from its textual description (SNG), as RGBA at the image's own depth. */
 function described(name: string): { width: number; height: number; bits: 8 | 16; values: number[] } {
   const text = readFileSync(`${SUITE}/${name}.sng`, 'utf8')
-  const [, width, height, depth] = /width: (\d+); height: (\d+); bitdepth: (\d+)/.exec(text)!.map(Number) as [never, number, number, number]
+  const [, width, height, depth] = /width: (\d+); height: (\d+); bitdepth: (\d+)/.exec(text)!.map(Number) as [
+    never,
+    number,
+    number,
+    number,
+  ]
   const alpha = /using[^;]*alpha/.test(text)
   const colour = /using[^;]*color/.test(text)
   const hex = /pixels hex\s([\s\S]*?)\}/.exec(text)![1]!.replace(/\s/g, '')
   const digits = depth / 4
-  const samples = Array.from({ length: hex.length / digits }, (_, i) => parseInt(hex.slice(i * digits, (i + 1) * digits), 16))
+  const samples = Array.from({ length: hex.length / digits }, (_, i) =>
+    parseInt(hex.slice(i * digits, (i + 1) * digits), 16),
+  )
   const channels = (colour ? 3 : 1) + (alpha ? 1 : 0)
   const top = 2 ** depth - 1
   const values = Array.from({ length: width * height }, (_, i) => {

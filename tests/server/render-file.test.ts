@@ -21,10 +21,21 @@ const fonts = new Map([['anton', fontBytes('anton')]])
 
 /** Type with a soft shadow that moves: every value of alpha is in it. */
 function softCard(): Card {
-  const face = [coat('fill', 'f', { paint: solid('#F2A33C') }), coat('stroke', 's', { width: 4, paint: solid('#3D0D16') })]
+  const face = [
+    coat('fill', 'f', { paint: solid('#F2A33C') }),
+    coat('stroke', 's', { width: 4, paint: solid('#3D0D16') }),
+  ]
   const behind = [coat('shadow', 'h', { softness: 50, colour: '#FF9A3C', distance: 8 })]
-  const x = { keys: [{ frame: 0, value: 120.25 }, { frame: 5, value: 200.75 }] }
-  return { ...withType(emptyCard(320, 176, 10), { wording: 'Wax', font: 'anton', size: 110, x }, { face, behind }), rate: { numerator: 30000, denominator: 1001 } }
+  const x = {
+    keys: [
+      { frame: 0, value: 120.25 },
+      { frame: 5, value: 200.75 },
+    ],
+  }
+  return {
+    ...withType(emptyCard(320, 176, 10), { wording: 'Wax', font: 'anton', size: 110, x }, { face, behind }),
+    rate: { numerator: 30000, denominator: 1001 },
+  }
 }
 
 const job = (card: Card, file: string, options: Partial<RenderOptions> = {}) => ({
@@ -44,19 +55,30 @@ describe('a PNG sequence', () => {
     expect(report.passed).toBe(true)
     expect(report.alpha).toEqual({ largest: 0, mean: 0 })
     expect(report.checks.map(({ name }) => name)).toEqual(['frames', 'size', 'alpha', 'colour'])
-    const listed = execFileSync('python3', ['-m', 'zipfile', '-l', join(folder, `soft${bits}.zip`)], { encoding: 'utf8' })
+    const listed = execFileSync('python3', ['-m', 'zipfile', '-l', join(folder, `soft${bits}.zip`)], {
+      encoding: 'utf8',
+    })
     expect(listed.match(/soft-\d{5}\.png/g)).toHaveLength(10)
     expect(left(`soft${bits}.zip`)).toEqual([`soft${bits}.zip`])
   })
 
   test('of two threads is the same as of one', async () => {
-    const plan = (path: string): FilePlan => ({ path, width: 320, height: 176, rate: softCard().rate, frames: 10, bits: 8, stem: 'soft' })
+    const plan = (path: string): FilePlan => ({
+      path,
+      width: 320,
+      height: 176,
+      rate: softCard().rate,
+      frames: 10,
+      bits: 8,
+      stem: 'soft',
+    })
     const paths = [1, 2].map((threads) => ({ ...job(softCard(), `threads${threads}`), threads }))
     for (const one of paths) await renderFile(one)
     const frames = await Promise.all(
       paths.map(async ({ path }) => {
         const all: string[] = []
-        for await (const { exact } of (await pngSequence.decode(plan(path))).frames) all.push(Buffer.from(exact!).toString('base64'))
+        for await (const { exact } of (await pngSequence.decode(plan(path))).frames)
+          all.push(Buffer.from(exact!).toString('base64'))
         return all
       }),
     )
@@ -70,8 +92,16 @@ describe('ProRes 4444', () => {
     const report = await renderFile(job(softCard(), 'soft.mov', { format: 'prores4444' }))
     expect(report.checks.filter(({ passed }) => !passed)).toEqual([])
     expect(report.alpha.largest).toBeGreaterThan(0)
-    const show = ['-v', 'error', '-count_frames', '-show_entries', 'stream=codec_name,codec_tag_string,color_space,color_primaries,color_transfer,nb_read_frames,r_frame_rate']
-    const probed = execFileSync('ffprobe', [...show, '-of', 'default=nw=1', join(folder, 'soft.mov')], { encoding: 'utf8' })
+    const show = [
+      '-v',
+      'error',
+      '-count_frames',
+      '-show_entries',
+      'stream=codec_name,codec_tag_string,color_space,color_primaries,color_transfer,nb_read_frames,r_frame_rate',
+    ]
+    const probed = execFileSync('ffprobe', [...show, '-of', 'default=nw=1', join(folder, 'soft.mov')], {
+      encoding: 'utf8',
+    })
     expect(probed).toContain('codec_tag_string=ap4h')
     expect(probed).toContain('nb_read_frames=10')
     expect(probed).toContain('r_frame_rate=30000/1001')
@@ -83,13 +113,26 @@ describe('ProRes 4444', () => {
     const face = (colour: string) => [coat('fill', `f${colour.slice(1).toLowerCase()}`, { paint: solid(colour) })]
     const card = colours.reduce(
       (now, colour, i) => {
-        const boxed = withBox(now, { x: 20 + i * 40, y: 40, width: 40, height: 80, id: `b${i}` }, { face: face(colour) })
+        const boxed = withBox(
+          now,
+          { x: 20 + i * 40, y: 40, width: 40, height: 80, id: `b${i}` },
+          { face: face(colour) },
+        )
         return boxed
       },
       emptyCard(160, 80, 2),
     )
     await renderFile(job(card, 'colours.mov', { format: 'prores4444' }))
-    const raw = ['-v', 'error', '-i', join(folder, 'colours.mov'), '-vf', 'zscale=matrixin=709:rangein=limited,format=gbrap', '-frames:v', '1']
+    const raw = [
+      '-v',
+      'error',
+      '-i',
+      join(folder, 'colours.mov'),
+      '-vf',
+      'zscale=matrixin=709:rangein=limited,format=gbrap',
+      '-frames:v',
+      '1',
+    ]
     const planes = execFileSync('ffmpeg', [...raw, '-f', 'rawvideo', '-pix_fmt', 'gbrap', 'pipe:1'])
     colours.forEach((colour, i) => {
       const at = 40 * 160 + 20 + i * 40
@@ -113,8 +156,18 @@ describe('the check after writing', () => {
     const ledger = await Ledger.create(join(folder, 'told.alpha'), bits)
     const engine = new Engine()
     engine.fonts.add('anton', fonts.get('anton')!)
-    for (let frame = 0; frame < card.length; frame++) await ledger.enter(engine.render(change.card ?? card, frame, { bits }))
-    const plan = { path: join(folder, name), width: 320, height: 176, rate: card.rate, frames: 10, bits, stem: 'soft', ...change.plan }
+    for (let frame = 0; frame < card.length; frame++)
+      await ledger.enter(engine.render(change.card ?? card, frame, { bits }))
+    const plan = {
+      path: join(folder, name),
+      width: 320,
+      height: 176,
+      rate: card.rate,
+      frames: 10,
+      bits,
+      stem: 'soft',
+      ...change.plan,
+    }
     const outcome = await verifyFile(encoder, plan, ledger)
     await ledger.close()
     return outcome.checks.filter(({ passed }) => !passed).map(({ name: what }) => what)
@@ -141,7 +194,9 @@ describe('what cannot be rendered', () => {
   })
 
   test('a missing font ends the render and leaves no file', async () => {
-    await expect(renderFile({ ...job(softCard(), 'fontless.mov', { format: 'prores4444' }), fonts: new Map() })).rejects.toThrow(/anton/)
+    await expect(
+      renderFile({ ...job(softCard(), 'fontless.mov', { format: 'prores4444' }), fonts: new Map() }),
+    ).rejects.toThrow(/anton/)
     expect(left('fontless')).toEqual([])
   })
 

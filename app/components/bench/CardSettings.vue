@@ -37,13 +37,30 @@ function setBackground(on: boolean) {
 <template>
   <div class="card-settings">
     <div class="pair">
-      <label>Width<input type="number" :value="card.frame.width" min="16" :max="LARGEST_SIDE" @change="resize('width', $event)" /></label>
-      <label>Height<input type="number" :value="card.frame.height" min="16" :max="LARGEST_SIDE" @change="resize('height', $event)" /></label>
+      <label
+        >Width<input
+          type="number"
+          :value="card.frame.width"
+          min="16"
+          :max="LARGEST_SIDE"
+          @change="resize('width', $event)"
+      /></label>
+      <label
+        >Height<input
+          type="number"
+          :value="card.frame.height"
+          min="16"
+          :max="LARGEST_SIDE"
+          @change="resize('height', $event)"
+      /></label>
     </div>
     <div class="pair">
       <label>
         Frames a second
-        <select :value="rate" @change="change('Frame rate', { rate: COMMON_RATES[Number(($event.target as HTMLSelectElement).value)]! })">
+        <select
+          :value="rate"
+          @change="change('Frame rate', { rate: COMMON_RATES[Number(($event.target as HTMLSelectElement).value)]! })"
+        >
           <option v-for="(choice, i) in COMMON_RATES" :key="i" :value="i">{{ rateLabel(choice) }}</option>
         </select>
       </label>
@@ -64,7 +81,11 @@ function setBackground(on: boolean) {
     <ParameterRow v-for="place in light" :key="place.address" :place="place" />
     <h3>Background</h3>
     <label class="check">
-      <input type="checkbox" :checked="card.background !== null" @change="setBackground(($event.target as HTMLInputElement).checked)" />
+      <input
+        type="checkbox"
+        :checked="card.background !== null"
+        @change="setBackground(($event.target as HTMLInputElement).checked)"
+      />
       Part of the card (a render with it is not transparent)
     </label>
     <PaintField v-if="card.background" address="background" label="Paint" :places="places" />

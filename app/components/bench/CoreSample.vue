@@ -29,7 +29,12 @@ interface Pour {
 const POURS = COATS.flatMap((coat): Pour[] => {
   const side = coat.parameters.side as ChoiceParameter | undefined
   if (!side) return [{ kind: coat.kind, title: coat.label, help: coat.help }]
-  return side.options.map(({ value }) => ({ kind: coat.kind, side: value, title: `${coat.label}, ${value}`, help: coat.help }))
+  return side.options.map(({ value }) => ({
+    kind: coat.kind,
+    side: value,
+    title: `${coat.label}, ${value}`,
+    help: coat.help,
+  }))
 })
 
 const pouring = ref(false)
@@ -50,13 +55,20 @@ function reorder(group: DepthGroup, coats: Coat[]) {
   const old = props.piece.coats[group]
   if (coats.length < old.length) return // It arrives in the other group, which says where.
   const arrived = coats.find((coat) => !old.includes(coat))
-  const moved = arrived ?? coats.find((coat, i) => old[i] !== coat && old.indexOf(coat) !== i - 1) ?? coats.find((coat, i) => old[i] !== coat)
+  const moved =
+    arrived ??
+    coats.find((coat, i) => old[i] !== coat && old.indexOf(coat) !== i - 1) ??
+    coats.find((coat, i) => old[i] !== coat)
   if (!moved) return
-  bench.edit(`Move ${coatTitle(moved).toLowerCase()}`, (card) => moveCoat(card, props.piece.id, moved.id, group, coats.indexOf(moved)))
+  bench.edit(`Move ${coatTitle(moved).toLowerCase()}`, (card) =>
+    moveCoat(card, props.piece.id, moved.id, group, coats.indexOf(moved)),
+  )
 }
 
 function toggle(coat: Coat) {
-  bench.edit(`${coatTitle(coat)} ${coat.on ? 'off' : 'on'}`, (card) => changeCoat(card, props.piece.id, coat.id, { on: !coat.on }))
+  bench.edit(`${coatTitle(coat)} ${coat.on ? 'off' : 'on'}`, (card) =>
+    changeCoat(card, props.piece.id, coat.id, { on: !coat.on }),
+  )
 }
 
 function duplicate(coat: Coat) {

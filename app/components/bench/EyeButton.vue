@@ -4,7 +4,13 @@ defineEmits<{ toggle: [] }>()
 </script>
 
 <template>
-  <button class="eye" :class="{ on }" :aria-pressed="on" :aria-label="`${label}: ${on ? 'switch off' : 'switch on'}`" @click.stop="$emit('toggle')">
+  <button
+    class="eye"
+    :class="{ on }"
+    :aria-pressed="on"
+    :aria-label="`${label}: ${on ? 'switch off' : 'switch on'}`"
+    @click.stop="$emit('toggle')"
+  >
     <VTooltip activator="parent" :text="on ? 'Switch off' : 'Switch on'" />
   </button>
 </template>

@@ -4,6 +4,7 @@ import { arc } from 'd3'
 import { computed, ref } from 'vue'
 import { isMoving } from '#core/card/moving'
 import { ribbonTime } from '#core/time/rate'
+import { followPointer } from '~/composables/follow-pointer'
 import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
 
@@ -39,7 +40,6 @@ const keys = computed(() => {
 
 function scrub(event: PointerEvent) {
   const target = dial.value!
-  target.setPointerCapture(event.pointerId)
   ribbon.playing = false
   const move = (next: PointerEvent) => {
     const bounds = target.getBoundingClientRect()
@@ -48,11 +48,8 @@ function scrub(event: PointerEvent) {
     // Clockwise from the seam at the top; over the seam it simply goes on.
     ribbon.go((Math.atan2(x, -y) / (2 * Math.PI)) * length.value, length.value)
   }
-  const end = () => target.removeEventListener('pointermove', move)
   move(event)
-  target.addEventListener('pointermove', move)
-  target.addEventListener('pointerup', end, { once: true })
-  target.addEventListener('pointercancel', end, { once: true })
+  followPointer(event, move)
 }
 
 function nudge(event: KeyboardEvent) {
@@ -82,13 +79,23 @@ function nudge(event: KeyboardEvent) {
       <path class="track" :d="band(0, length)" />
       <path class="gone" :d="band(0, ribbon.frame)" />
       <path v-for="(run, i) in ready" :key="i" class="ready" :d="run" />
-      <circle v-for="frame in keys" :key="frame" class="key" v-bind="{ cx: at(frame, 37).x, cy: at(frame, 37).y }" r="2" />
+      <circle
+        v-for="frame in keys"
+        :key="frame"
+        class="key"
+        v-bind="{ cx: at(frame, 37).x, cy: at(frame, 37).y }"
+        r="2"
+      />
       <line class="seam" y1="-38" y2="-62" />
       <circle class="head" :cx="at(ribbon.frame).x" :cy="at(ribbon.frame).y" r="8.5" />
       <text class="now" y="0">{{ bench.card ? ribbonTime(ribbon.frame, bench.card.rate) : '' }}</text>
       <text class="of" y="15">of {{ bench.card ? ribbonTime(length, bench.card.rate) : '' }}</text>
     </svg>
-    <button class="play" :aria-label="ribbon.playing ? 'Stop' : 'Play the loop'" @click="ribbon.playing = !ribbon.playing">
+    <button
+      class="play"
+      :aria-label="ribbon.playing ? 'Stop' : 'Play the loop'"
+      @click="ribbon.playing = !ribbon.playing"
+    >
       <VIcon :icon="ribbon.playing ? mdiPause : mdiPlay" size="20" />
     </button>
   </div>

@@ -34,7 +34,8 @@ async function startNaming() {
 function rename() {
   const name = field.value?.value.trim()
   naming.value = false
-  if (name && name !== props.piece.name) bench.edit('Rename', (card) => changePiece(card, props.piece.id, { name: name.slice(0, 200) }))
+  if (name && name !== props.piece.name)
+    bench.edit('Rename', (card) => changePiece(card, props.piece.id, { name: name.slice(0, 200) }))
 }
 
 function toggle() {

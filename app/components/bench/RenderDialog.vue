@@ -48,7 +48,7 @@ async function start() {
 
 <template>
   <VDialog v-model="open" max-width="520">
-    <form class="dialog" aria-label="Render" @submit.prevent="start">
+    <form class="dialog" aria-label="Render" novalidate @submit.prevent="start">
       <h2>Render with transparency</h2>
       <div class="formats" role="radiogroup" aria-label="Format">
         <button
@@ -75,8 +75,9 @@ async function start() {
         </label>
       </div>
       <p class="quiet">
-        {{ frames }} frames, {{ seconds(frames, card.rate).toFixed(2) }} s, {{ card.frame.width }}×{{ card.frame.height }}. The file is read
-        again when it is written, and its alpha held against the frames.
+        {{ frames }} frames, {{ seconds(frames, card.rate).toFixed(2) }} s, {{ card.frame.width }}×{{
+          card.frame.height
+        }}. The file is read again when it is written, and its alpha held against the frames.
       </p>
       <p v-if="solid" class="warn">This card has a background of its own: the render will not be transparent.</p>
       <p v-if="fault" class="warn" role="alert">{{ fault.message }} {{ fault.remedy }}</p>

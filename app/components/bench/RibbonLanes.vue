@@ -10,6 +10,7 @@ import { writeColour } from '#core/card/colour'
 import { isEasing, STANDARD_EASINGS } from '#core/time/easing'
 import { colourAt, numberAt } from '#core/time/keyframes'
 import { perSecond, ribbonTime } from '#core/time/rate'
+import { followPointer } from '~/composables/follow-pointer'
 import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
 
@@ -35,7 +36,7 @@ const marks = computed(() => {
   if (!bench.card) return []
   const rate = perSecond(bench.card.rate)
   const total = length.value / rate
-  const step = [0.2, 0.5, 1, 2, 5, 10, 30, 60, 300].find((s) => (x.value(s * rate) - x.value(0)) >= 52) ?? 600
+  const step = [0.2, 0.5, 1, 2, 5, 10, 30, 60, 300].find((s) => x.value(s * rate) - x.value(0) >= 52) ?? 600
   return Array.from({ length: Math.floor(total / step + 1e-9) + 1 }, (_, i) => Math.round(i * step * rate))
 })
 
@@ -45,12 +46,17 @@ const shownKeys = (lane: ParameterPlace) => moving(lane).keys.filter((key) => ke
 
 /** The value over the loop and a little beyond the seam on both sides. */
 function curve(lane: ParameterPlace): string {
-  const samples = Array.from({ length: 121 }, (_, i) => x.value.domain()[0]! + (i / 120) * length.value * (1 + 2 * BEYOND))
+  const samples = Array.from(
+    { length: 121 },
+    (_, i) => x.value.domain()[0]! + (i / 120) * length.value * (1 + 2 * BEYOND),
+  )
   const turn = (frame: number) => ((frame % length.value) + length.value) % length.value
   const values = samples.map((frame) => numberAt(lane.value as Moving<number>, turn(frame), length.value))
   const low = Math.min(...values)
   const high = Math.max(...values)
-  const y = scaleLinear().domain(high > low ? [low, high] : [low - 1, low + 1]).range([LANE - 6, 6])
+  const y = scaleLinear()
+    .domain(high > low ? [low, high] : [low - 1, low + 1])
+    .range([LANE - 6, 6])
   return line<number>((_, i) => x.value(samples[i]!), y)(values) ?? ''
 }
 
@@ -65,16 +71,11 @@ const frameAt = (event: PointerEvent) => {
 }
 
 function follow(event: PointerEvent, move: (frame: number) => void) {
-  const target = event.currentTarget as Element
-  target.setPointerCapture(event.pointerId)
-  const moved = (next: Event) => move(frameAt(next as PointerEvent))
-  const end = () => {
-    target.removeEventListener('pointermove', moved)
-    bench.settle()
-  }
-  target.addEventListener('pointermove', moved)
-  target.addEventListener('pointerup', end, { once: true })
-  target.addEventListener('pointercancel', end, { once: true })
+  followPointer(
+    event,
+    (next) => move(frameAt(next)),
+    () => bench.settle(),
+  )
 }
 
 function scrub(event: PointerEvent) {
@@ -95,7 +96,11 @@ function dragKey(event: PointerEvent, lane: ParameterPlace, from: number) {
     last = to
     bench.dragging = true
     // From where it began each time, so that keys passed over on the way are not lost.
-    bench.edit(`Move a key of ${lane.label}`, () => moveKey(before, lane.address, from, to), `key/${lane.address}/${from}`)
+    bench.edit(
+      `Move a key of ${lane.label}`,
+      () => moveKey(before, lane.address, from, to),
+      `key/${lane.address}/${from}`,
+    )
     ribbon.selectedKey = { address: lane.address, frame: to }
   })
 }
@@ -122,7 +127,8 @@ function remove() {
   ribbon.selectedKey = null
 }
 
-const key = (lane: ParameterPlace) => bench.edit(`Key: ${lane.label}`, (card) => toggleKey(card, lane.address, ribbon.frame))
+const key = (lane: ParameterPlace) =>
+  bench.edit(`Key: ${lane.label}`, (card) => toggleKey(card, lane.address, ribbon.frame))
 const still = (lane: ParameterPlace) =>
   bench.edit(`${lane.label} stands still`, (card) => stopMoving(card, lane.address, ribbon.frame))
 
@@ -137,7 +143,11 @@ function choose(lane: ParameterPlace) {
       <template v-if="chosen">
         <b>{{ chosen.lane.label }}</b>
         <span class="quiet">key at {{ ribbonTime(chosen.key.frame, bench.card!.rate) }}, then</span>
-        <select :value="isOwn ? 'own' : easing" aria-label="Easing" @change="ease(($event.target as HTMLSelectElement).value)">
+        <select
+          :value="isOwn ? 'own' : easing"
+          aria-label="Easing"
+          @change="ease(($event.target as HTMLSelectElement).value)"
+        >
           <option v-for="name in STANDARD_EASINGS" :key="name" :value="name">{{ name }}</option>
           <option v-if="isOwn" value="own">its own</option>
         </select>
@@ -156,21 +166,50 @@ function choose(lane: ParameterPlace) {
     <div ref="track" class="track" :style="{ '--names': `${NAMES}px` }">
       <svg class="ruler" :width="width" height="24" @pointerdown="scrub">
         <rect class="strip" :x="NAMES" width="100%" height="24" />
-        <text v-for="frame in marks" :key="frame" :x="x(frame) + 4" y="16">{{ ribbonTime(frame, bench.card!.rate) }}</text>
+        <text v-for="frame in marks" :key="frame" :x="x(frame) + 4" y="16">
+          {{ ribbonTime(frame, bench.card!.rate) }}
+        </text>
         <line v-for="frame in marks" :key="`l${frame}`" :x1="x(frame)" :x2="x(frame)" y1="15" y2="24" />
       </svg>
       <div class="lanes">
         <p v-if="lanes.length === 0" class="empty quiet">
-          Nothing moves yet. Press the small circle beside a value to set its first key, go to another frame, and change it.
+          Nothing moves yet. Press the small circle beside a value to set its first key, go to another frame, and change
+          it.
         </p>
-        <div v-for="lane in lanes" :key="lane.address" class="lane" :class="{ on: lane.coat ? lane.coat === bench.selectedCoat : lane.piece === bench.selectedPiece }">
+        <div
+          v-for="lane in lanes"
+          :key="lane.address"
+          class="lane"
+          :class="{ on: lane.coat ? lane.coat === bench.selectedCoat : lane.piece === bench.selectedPiece }"
+        >
           <div class="name">
             <button :title="lane.label" @click="choose(lane)">{{ lane.label }}</button>
-            <button class="icon-button tool" aria-label="Key here" title="Set or take away a key at the playhead" @click="key(lane)"><VIcon :icon="mdiRecordCircleOutline" size="14" /></button>
-            <button class="icon-button tool" aria-label="Stand still" title="Stop moving; the present value stays" @click="still(lane)"><VIcon :icon="mdiClose" size="14" /></button>
+            <button
+              class="icon-button tool"
+              aria-label="Key here"
+              title="Set or take away a key at the playhead"
+              @click="key(lane)"
+            >
+              <VIcon :icon="mdiRecordCircleOutline" size="14" />
+            </button>
+            <button
+              class="icon-button tool"
+              aria-label="Stand still"
+              title="Stop moving; the present value stays"
+              @click="still(lane)"
+            >
+              <VIcon :icon="mdiClose" size="14" />
+            </button>
           </div>
           <svg :width="width" :height="LANE" @pointerdown.self="scrub">
-            <foreignObject v-if="isColour(lane)" :x="x(0)" :y="9" :width="x(length) - x(0)" height="12" pointer-events="none">
+            <foreignObject
+              v-if="isColour(lane)"
+              :x="x(0)"
+              :y="9"
+              :width="x(length) - x(0)"
+              height="12"
+              pointer-events="none"
+            >
               <div class="colours" :style="{ background: colours(lane) }" />
             </foreignObject>
             <path v-else class="curve" :d="curve(lane)" />

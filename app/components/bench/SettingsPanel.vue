@@ -22,7 +22,9 @@ const places = computed(() => {
 /** The parameters of the selection itself, paints apart. */
 const rows = computed(() => {
   const base = [bench.piece?.id, bench.coat?.id].filter(Boolean).join('/')
-  const own = places.value.filter(({ address }) => address.startsWith(`${base}/`) && !address.slice(base.length + 1).includes('/'))
+  const own = places.value.filter(
+    ({ address }) => address.startsWith(`${base}/`) && !address.slice(base.length + 1).includes('/'),
+  )
   const hidden = bench.coat?.kind === 'shadow' && bench.coat.ownDirection !== true ? ['direction'] : []
   return own.filter(({ address }) => !hidden.includes(address.slice(base.length + 1)))
 })

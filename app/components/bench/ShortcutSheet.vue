@@ -10,7 +10,9 @@ const open = defineModel<boolean>({ required: true })
       <h2>Keys</h2>
       <dl>
         <template v-for="{ keys, does } in SHORTCUTS" :key="does">
-          <dt><kbd v-for="key in keys" :key="key">{{ key }}</kbd></dt>
+          <dt>
+            <kbd v-for="key in keys" :key="key">{{ key }}</kbd>
+          </dt>
           <dd>{{ does }}</dd>
         </template>
       </dl>

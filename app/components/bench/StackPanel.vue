@@ -25,7 +25,9 @@ function add(kind: PieceKind) {
 
 function reorder(order: Piece[]) {
   const old = pieces.value
-  const moved = order.find((piece, i) => old[i] !== piece && old.indexOf(piece) !== i - 1) ?? order.find((piece, i) => old[i] !== piece)
+  const moved =
+    order.find((piece, i) => old[i] !== piece && old.indexOf(piece) !== i - 1) ??
+    order.find((piece, i) => old[i] !== piece)
   if (moved) bench.edit(`Move ${moved.name}`, (card) => movePiece(card, moved.id, order.indexOf(moved)))
 }
 </script>
@@ -38,7 +40,13 @@ function reorder(order: Piece[]) {
         Add a piece
         <VMenu activator="parent" location="bottom end">
           <VList density="compact">
-            <VListItem v-for="[kind, { label, help }] in kinds" :key="kind" :title="label" :subtitle="help" @click="add(kind)" />
+            <VListItem
+              v-for="[kind, { label, help }] in kinds"
+              :key="kind"
+              :title="label"
+              :subtitle="help"
+              @click="add(kind)"
+            />
           </VList>
         </VMenu>
       </button>

@@ -31,7 +31,10 @@ const fit = computed(() => {
   return Math.max(0.02, Math.min(w, h))
 })
 const zoom = computed(() => (zoomChoice.value === 'fit' ? fit.value : zoomChoice.value / 100))
-const size = computed(() => ({ width: Math.round(frame.value.width * zoom.value), height: Math.round(frame.value.height * zoom.value) }))
+const size = computed(() => ({
+  width: Math.round(frame.value.width * zoom.value),
+  height: Math.round(frame.value.height * zoom.value),
+}))
 const css = computed(() => BACKDROPS.find(({ id }) => id === backdrop.value)!.css)
 const screens = computed(() => {
   if (look.value === 'both') return ['#ffffff', '#000000']
@@ -85,7 +88,9 @@ function wheel(event: WheelEvent) {
         </select>
       </label>
       <label class="quiet safe-toggle"><input v-model="safeAreas" type="checkbox" /> Safe areas</label>
-      <span v-if="cost" class="quiet cost" :title="'Time of the last full picture on one core'">{{ Math.round(cost) }} ms</span>
+      <span v-if="cost" class="quiet cost" :title="'Time of the last full picture on one core'"
+        >{{ Math.round(cost) }} ms</span
+      >
       <div class="looks" role="radiogroup" aria-label="Look">
         <button
           v-for="choice in LOOKS"

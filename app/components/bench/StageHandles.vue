@@ -5,6 +5,7 @@ import type { Card } from '#core/card/schema'
 import type { PieceOutlook } from '#core/frame/engine'
 import { settleNumber } from '#core/card/settled'
 import type { Point } from '#core/units'
+import { followPointer } from '~/composables/follow-pointer'
 import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
 
@@ -55,21 +56,18 @@ function holds(corners: readonly Point[], { x, y }: Point): boolean {
 
 /** Follows the pointer until it is let go; every move is part of one step. */
 function follow(event: PointerEvent, move: (point: Point, event: PointerEvent) => void) {
-  const target = event.currentTarget as Element
-  target.setPointerCapture(event.pointerId)
   bench.settle()
-  const moved = (next: Event) => {
-    bench.dragging = true
-    move(cardPoint(next as PointerEvent), next as PointerEvent)
-  }
-  const end = () => {
-    target.removeEventListener('pointermove', moved)
-    guides.value = { x: null, y: null }
-    bench.settle()
-  }
-  target.addEventListener('pointermove', moved)
-  target.addEventListener('pointerup', end, { once: true })
-  target.addEventListener('pointercancel', end, { once: true })
+  followPointer(
+    event,
+    (next) => {
+      bench.dragging = true
+      move(cardPoint(next), next)
+    },
+    () => {
+      guides.value = { x: null, y: null }
+      bench.settle()
+    },
+  )
 }
 
 function press(event: PointerEvent) {

@@ -1,7 +1,13 @@
 <script setup lang="ts">
 import { ref, watchPostEffect } from 'vue'
 
-const props = defineProps<{ bitmap: ImageBitmap | null; width: number; height: number; alpha?: boolean; crisp?: boolean }>()
+const props = defineProps<{
+  bitmap: ImageBitmap | null
+  width: number
+  height: number
+  alpha?: boolean
+  crisp?: boolean
+}>()
 const canvas = ref<HTMLCanvasElement>()
 
 watchPostEffect(() => {

@@ -14,7 +14,11 @@ const notices = useNotices()
 const file = ref<HTMLInputElement>()
 
 function write(wording: string) {
-  bench.edit('Wording', (card) => changePiece(card, props.piece.id, { wording: wording.slice(0, 2000) } as Partial<Piece>), `${props.piece.id}/wording`)
+  bench.edit(
+    'Wording',
+    (card) => changePiece(card, props.piece.id, { wording: wording.slice(0, 2000) } as Partial<Piece>),
+    `${props.piece.id}/wording`,
+  )
 }
 
 function choose(font: string | null) {

@@ -28,7 +28,12 @@ const few = computed(() => parameter.value.options.length <= 3)
         {{ option.label }}
       </button>
     </div>
-    <select v-else :value="value" :aria-label="place.label" @change="write(($event.target as HTMLSelectElement).value, '')">
+    <select
+      v-else
+      :value="value"
+      :aria-label="place.label"
+      @change="write(($event.target as HTMLSelectElement).value, '')"
+    >
       <option v-for="option in parameter.options" :key="option.value" :value="option.value">{{ option.label }}</option>
     </select>
   </div>

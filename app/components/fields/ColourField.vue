@@ -33,10 +33,11 @@ function keepInPalette() {
   bench.edit('Palette', (card) => ({ ...card, palette: [...card.palette, hex].slice(-64) }))
 }
 
-interface Dropper {
+interface ScreenPicker {
   open(): Promise<{ sRGBHex: string }>
 }
-const Dropper = (globalThis as { EyeDropper?: new () => Dropper }).EyeDropper
+/** Not every browser can pick a colour from the screen. */
+const Dropper = (globalThis as { EyeDropper?: new () => ScreenPicker }).EyeDropper
 
 async function pick() {
   const picked = await new Dropper!().open().catch(() => null)
@@ -68,7 +69,9 @@ async function pick() {
               :aria-label="`Palette ${hex}`"
               @click="set(hex)"
             />
-            <button v-if="!inPalette" class="icon-button add" aria-label="Keep in the palette" @click="keepInPalette">+</button>
+            <button v-if="!inPalette" class="icon-button add" aria-label="Keep in the palette" @click="keepInPalette">
+              +
+            </button>
           </div>
           <button v-if="Dropper" class="plain-button" @click="pick">Pick from the screen</button>
         </div>

@@ -11,7 +11,10 @@ defineEmits<{ toggle: [] }>()
     :aria-label="here ? `Take the key of ${label} away` : `Set a key of ${label} here`"
     @click="$emit('toggle')"
   >
-    <VTooltip activator="parent" :text="here ? 'Take this key away' : moving ? 'Set a key here' : 'Let it move: set the first key here'" />
+    <VTooltip
+      activator="parent"
+      :text="here ? 'Take this key away' : moving ? 'Set a key here' : 'Let it move: set the first key here'"
+    />
   </button>
 </template>
 

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import type { ParameterPlace } from '#core/card/addresses'
 import type { LengthParameter, NumberParameter } from '#core/card/parameters'
 import { useParameter } from '~/composables/parameter'
+import { followPointer } from '~/composables/follow-pointer'
 import { useBench } from '~/stores/bench'
 import KeyDot from './KeyDot.vue'
 
@@ -15,7 +16,9 @@ const { amount, moving, keyHere, percent, writeAmount, key, reset, unit } = useP
 )
 const parameter = computed(() => props.place.parameter as NumberParameter | LengthParameter)
 const isLength = computed(() => parameter.value.type === 'length')
-const suffix = computed(() => (isLength.value ? (percent.value ? '%' : 'px') : (parameter.value as NumberParameter).unit))
+const suffix = computed(() =>
+  isLength.value ? (percent.value ? '%' : 'px') : (parameter.value as NumberParameter).unit,
+)
 const slider = computed<readonly [number, number]>(() => {
   const [low, high] = parameter.value.slider ?? [parameter.value.min, parameter.value.max]
   return percent.value ? [low < 0 ? -60 : 0, 60] : [low, high]
@@ -53,8 +56,6 @@ function stepBy(event: KeyboardEvent, direction: 1 | -1) {
 
 /** Dragging the label: a pixel is a step, ten with Shift, a tenth with Alt. */
 function drag(event: PointerEvent) {
-  const label = event.currentTarget as HTMLElement
-  label.setPointerCapture(event.pointerId)
   bench.settle()
   let last = event.clientX
   let value = amount.value
@@ -64,13 +65,7 @@ function drag(event: PointerEvent) {
     last = next.clientX
     writeAmount(value)
   }
-  const end = () => {
-    label.removeEventListener('pointermove', move)
-    bench.settle()
-  }
-  label.addEventListener('pointermove', move)
-  label.addEventListener('pointerup', end, { once: true })
-  label.addEventListener('pointercancel', end, { once: true })
+  followPointer(event, move, () => bench.settle())
 }
 </script>
 
@@ -78,7 +73,11 @@ function drag(event: PointerEvent) {
   <div class="row">
     <span class="label" @pointerdown.prevent="drag" @dblclick="reset">
       {{ parameter.label }}
-      <VTooltip activator="parent" :text="`${parameter.help}. Drag to change, double-click for the standard value`" location="left" />
+      <VTooltip
+        activator="parent"
+        :text="`${parameter.help}. Drag to change, double-click for the standard value`"
+        location="left"
+      />
     </span>
     <input
       class="slider"
@@ -105,9 +104,19 @@ function drag(event: PointerEvent) {
         @keydown.up="stepBy($event, 1)"
         @keydown.down="stepBy($event, -1)"
       />
-      <button v-if="isLength" class="unit" :aria-label="`Unit of ${place.label}: ${suffix}`" @click="unit(percent ? 'px' : '%')">
+      <button
+        v-if="isLength"
+        class="unit"
+        :aria-label="`Unit of ${place.label}: ${suffix}`"
+        @click="unit(percent ? 'px' : '%')"
+      >
         {{ suffix }}
-        <VTooltip activator="parent" :text="percent ? 'In % of the piece: fits pieces of any size. Change to px' : 'In px. Change to % of the piece'" />
+        <VTooltip
+          activator="parent"
+          :text="
+            percent ? 'In % of the piece: fits pieces of any size. Change to px' : 'In px. Change to % of the piece'
+          "
+        />
       </button>
       <span v-else class="unit">{{ suffix }}</span>
     </span>

@@ -6,6 +6,7 @@ import type { StoredPaint } from '#core/card/moving'
 import { writeColour } from '#core/card/colour'
 import { settleColour, settleNumber, settlePaint } from '#core/card/settled'
 import { paintCss } from '~/composables/paint-css'
+import { followPointer } from '~/composables/follow-pointer'
 import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
 import ColourRow from './ColourRow.vue'
@@ -72,24 +73,20 @@ function dragStop(event: PointerEvent, index: number) {
   if (typeof stops.value[index]!.at !== 'number') return
   const handle = event.currentTarget as HTMLElement
   const bounds = handle.parentElement!.getBoundingClientRect()
-  handle.setPointerCapture(event.pointerId)
   const move = (next: PointerEvent) => {
     bench.dragging = true
     const place = Math.round(Math.min(100, Math.max(0, ((next.clientX - bounds.left) / bounds.width) * 100)))
     const moved = stops.value.map((other, i) => (i === index ? { ...other, at: place } : other))
     put('Place of a colour', changed({ stops: moved }), `${props.address}/stops`)
   }
-  const end = () => {
-    handle.removeEventListener('pointermove', move)
-    bench.settle()
-  }
-  handle.addEventListener('pointermove', move)
-  handle.addEventListener('pointerup', end, { once: true })
-  handle.addEventListener('pointercancel', end, { once: true })
+  followPointer(event, move, () => bench.settle())
 }
 
 function turnAround() {
-  const mirrored = stops.value.map((other) => ({ ...other, at: typeof other.at === 'number' ? 100 - other.at : other.at }))
+  const mirrored = stops.value.map((other) => ({
+    ...other,
+    at: typeof other.at === 'number' ? 100 - other.at : other.at,
+  }))
   put('Gradient turned around', changed({ stops: mirrored.reverse() }))
 }
 

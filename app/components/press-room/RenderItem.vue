@@ -15,14 +15,19 @@ const about = computed(() => {
 })
 const doing = computed(() => {
   const { status, framesDone, framesTotal, attempts } = props.row
-  if (status === 'queued') return attempts > 0 ? 'The render worker stopped; the render starts again by itself' : 'Waiting for the render worker'
+  if (status === 'queued')
+    return attempts > 0
+      ? 'The render worker stopped; the render starts again by itself'
+      : 'Waiting for the render worker'
   if (status === 'running') return `${framesDone} of ${framesTotal} frames rendered`
   if (status === 'checking') return `Reading the file again: ${framesDone} of ${framesTotal} frames compared`
   if (status === 'cancelled') return 'Cancelled; nothing was kept'
   return ''
 })
 const megabytes = computed(() => ((props.row.fileBytes ?? 0) / 1e6).toFixed(1))
-const when = computed(() => new Date(props.row.createdAt).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' }))
+const when = computed(() =>
+  new Date(props.row.createdAt).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' }),
+)
 </script>
 
 <template>
@@ -44,8 +49,8 @@ const when = computed(() => new Date(props.row.createdAt).toLocaleString(undefin
       <p v-if="doing" class="quiet">{{ doing }}</p>
       <template v-if="row.status === 'done' && row.report">
         <p>
-          <b class="good">Transparency verified</b> alpha differs by at most {{ row.report.alpha.largest.toFixed(2) }}, on average
-          {{ row.report.alpha.mean.toFixed(3) }} of 255
+          <b class="good">Transparency verified</b> alpha differs by at most {{ row.report.alpha.largest.toFixed(2) }},
+          on average {{ row.report.alpha.mean.toFixed(3) }} of 255
         </p>
         <ul class="checks">
           <li v-for="check in row.report.checks" :key="check.name" :class="{ bad: !check.passed }">
@@ -53,7 +58,8 @@ const when = computed(() => new Date(props.row.createdAt).toLocaleString(undefin
           </li>
         </ul>
         <p class="quiet">
-          rendered in {{ row.report.seconds.render.toFixed(1) }} s, read again in {{ row.report.seconds.check.toFixed(1) }} s
+          rendered in {{ row.report.seconds.render.toFixed(1) }} s, read again in
+          {{ row.report.seconds.check.toFixed(1) }} s
         </p>
       </template>
       <p v-if="row.status === 'failed' && row.fault" role="alert">
@@ -62,7 +68,9 @@ const when = computed(() => new Date(props.row.createdAt).toLocaleString(undefin
       <p class="quiet when">{{ when }}</p>
     </div>
     <div class="actions">
-      <a v-if="row.status === 'done'" class="wax-button" :href="`/api/renders/${row.id}/file`" download>Download {{ megabytes }} MB</a>
+      <a v-if="row.status === 'done'" class="wax-button" :href="`/api/renders/${row.id}/file`" download
+        >Download {{ megabytes }} MB</a
+      >
       <button v-if="active" class="plain-button" @click="$emit('cancel')">Cancel</button>
       <button v-else class="plain-button" @click="$emit('remove')">Remove</button>
     </div>

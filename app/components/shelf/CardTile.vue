@@ -10,7 +10,11 @@ const props = defineProps<{ card: ShelfCard }>()
 const emit = defineEmits<{ rename: [name: string]; duplicate: []; remove: []; export: [] }>()
 
 const WIDTH = 290
-const { picture, playing, progress } = useThumbnail(`shelf-${props.card.id}`, toRef(() => props.card.document), WIDTH)
+const { picture, playing, progress } = useThumbnail(
+  `shelf-${props.card.id}`,
+  toRef(() => props.card.document),
+  WIDTH,
+)
 const naming = ref(false)
 const field = ref<HTMLInputElement>()
 const about = computed(() => {
@@ -39,7 +43,13 @@ function rename() {
 
 <template>
   <article class="tile" :aria-label="card.name" @pointerenter="playing = true" @pointerleave="playing = false">
-    <NuxtLink class="picture" :to="`/card/${card.id}`" :aria-label="`Open ${card.name}`" @focus="playing = true" @blur="playing = false">
+    <NuxtLink
+      class="picture"
+      :to="`/card/${card.id}`"
+      :aria-label="`Open ${card.name}`"
+      @focus="playing = true"
+      @blur="playing = false"
+    >
       <StagePicture :bitmap="picture" v-bind="size" />
       <span class="progress" :style="{ width: `${progress * 100}%` }" />
     </NuxtLink>

@@ -9,7 +9,9 @@ defineProps<{ fileName: string }>()
   <VDialog :model-value="faults.length > 0" max-width="560" @update:model-value="faults = []">
     <div class="sheet" role="alertdialog" aria-label="The file cannot be read">
       <h2>{{ fileName }} cannot be brought in</h2>
-      <p class="quiet">Nothing was changed. {{ faults.length === 1 ? 'One place is' : `${faults.length} places are` }} wrong:</p>
+      <p class="quiet">
+        Nothing was changed. {{ faults.length === 1 ? 'One place is' : `${faults.length} places are` }} wrong:
+      </p>
       <ul>
         <li v-for="(fault, i) in faults.slice(0, 50)" :key="i">
           <code>{{ fault.place }}</code>

@@ -24,8 +24,10 @@ watch(open, (now) => {
 const isSide = (side: number) => Number.isInteger(side) && side >= 16 && side <= LARGEST_SIDE
 const frames = computed(() => Math.round(form.seconds * perSecond(COMMON_RATES[form.rate]!)))
 const wrong = computed(() => {
-  if (!isSide(form.width) || !isSide(form.height)) return `Width and height are whole numbers from 16 to ${LARGEST_SIDE}.`
-  if (!(frames.value >= 1 && frames.value <= LONGEST_LOOP)) return `The loop has at least one frame and at most ${LONGEST_LOOP}.`
+  if (!isSide(form.width) || !isSide(form.height))
+    return `Width and height are whole numbers from 16 to ${LARGEST_SIDE}.`
+  if (!(frames.value >= 1 && frames.value <= LONGEST_LOOP))
+    return `The loop has at least one frame and at most ${LONGEST_LOOP}.`
   return ''
 })
 
@@ -33,7 +35,12 @@ function create() {
   tried.value = true
   if (wrong.value) return
   const { width, height } = form
-  emit('create', form.name.trim() || 'Untitled card', { width, height, rate: COMMON_RATES[form.rate]!, length: frames.value })
+  emit('create', form.name.trim() || 'Untitled card', {
+    width,
+    height,
+    rate: COMMON_RATES[form.rate]!,
+    length: frames.value,
+  })
   open.value = false
 }
 </script>

@@ -20,7 +20,9 @@ async function act() {
   >
     <span role="status">{{ notices.current?.text }} {{ notices.current?.remedy }}</span>
     <template #actions>
-      <button v-if="notices.current?.action" class="plain-button" @click="act">{{ notices.current.action.label }}</button>
+      <button v-if="notices.current?.action" class="plain-button" @click="act">
+        {{ notices.current.action.label }}
+      </button>
       <button v-else class="plain-button" @click="notices.current = null">Close</button>
     </template>
   </VSnackbar>

@@ -82,18 +82,27 @@ async function takeNewer() {
       <div v-if="card" class="name">
         <b>{{ card.name }}</b>
         <span class="quiet">
-          {{ card.frame.width }}×{{ card.frame.height }} · {{ rateLabel(card.rate) }} fps · loop {{ ribbonTime(card.length, card.rate) }}
+          {{ card.frame.width }}×{{ card.frame.height }} · {{ rateLabel(card.rate) }} fps · loop
+          {{ ribbonTime(card.length, card.rate) }}
         </span>
         <span class="quiet" role="status" data-test="save-state">{{ saying }}</span>
       </div>
       <div class="tools">
         <button class="icon-button" :disabled="bench.past.length === 0" aria-label="Undo" @click="bench.undo()">
-          <VIcon :icon="mdiUndo" size="18" /><VTooltip activator="parent" :text="`Undo: ${bench.past.at(-1)?.label ?? ''}`" />
+          <VIcon :icon="mdiUndo" size="18" /><VTooltip
+            activator="parent"
+            :text="`Undo: ${bench.past.at(-1)?.label ?? ''}`"
+          />
         </button>
         <button class="icon-button" :disabled="bench.future.length === 0" aria-label="Redo" @click="bench.redo()">
-          <VIcon :icon="mdiRedo" size="18" /><VTooltip activator="parent" :text="`Redo: ${bench.future.at(-1)?.label ?? ''}`" />
+          <VIcon :icon="mdiRedo" size="18" /><VTooltip
+            activator="parent"
+            :text="`Redo: ${bench.future.at(-1)?.label ?? ''}`"
+          />
         </button>
-        <button class="icon-button" aria-label="Keys" @click="keysShown = true"><VIcon :icon="mdiKeyboardOutline" size="18" /></button>
+        <button class="icon-button" aria-label="Keys" @click="keysShown = true">
+          <VIcon :icon="mdiKeyboardOutline" size="18" />
+        </button>
         <button class="wax-button" :disabled="!card" @click="rendering = true">Render with transparency</button>
       </div>
     </PlaceBar>

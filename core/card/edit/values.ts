@@ -36,7 +36,12 @@ export function writeValue(card: Card, address: string, frame: Frames, value: un
 export function setKey(card: Card, address: string, frame: Frames, value: KeyValue): Card {
   const moving = storedAt(card, address) as Moving<KeyValue>
   const here = moving.keys.find((key) => key.frame === frame)
-  if (here) return withKeys(card, address, moving.keys.map((key) => (key === here ? { ...key, value } : key)))
+  if (here)
+    return withKeys(
+      card,
+      address,
+      moving.keys.map((key) => (key === here ? { ...key, value } : key)),
+    )
   const before = [...moving.keys].reverse().find((key) => key.frame < frame) ?? moving.keys[moving.keys.length - 1]
   const key: Key<KeyValue> = { frame, value, ...(before?.easing ? { easing: before.easing } : {}) }
   return withKeys(card, address, [...moving.keys, key])
@@ -75,7 +80,11 @@ export function moveKey(card: Card, address: string, from: Frames, to: Frames): 
 /** Eases the segment that starts at a key. */
 export function easeKey(card: Card, address: string, frame: Frames, easing: string): Card {
   const moving = storedAt(card, address) as Moving<KeyValue>
-  return withKeys(card, address, moving.keys.map((key) => (key.frame === frame ? { ...key, easing } : key)))
+  return withKeys(
+    card,
+    address,
+    moving.keys.map((key) => (key.frame === frame ? { ...key, easing } : key)),
+  )
 }
 
 /** Stops moving: the present value stays. */
@@ -94,13 +103,18 @@ export function changeUnit(card: Card, address: string, unit: 'px' | '%', refere
   if (isMoving(stored)) {
     const keys = (stored as Moving<number>).keys.map((key) => ({ ...key, value: convert(key.value) }))
     const { loop } = stored
-    return setStored(card, address, { ...(unit === '%' ? { unit } : {}), keys, ...(loop === undefined ? {} : { loop }) })
+    return setStored(card, address, {
+      ...(unit === '%' ? { unit } : {}),
+      keys,
+      ...(loop === undefined ? {} : { loop }),
+    })
   }
   const value = convert(isPercent ? (stored as { value: number }).value : (stored as number))
   return setStored(card, address, unit === '%' ? { unit, value } : value)
 }
 
-const rounded = (value: number) => Math.round(value * 1000) / 1000
+/** Fine enough that no pixel changes with the unit. */
+const rounded = (value: number) => Math.round(value * 1e6) / 1e6
 
 /** The value of a parameter at a frame, as a key would hold it: a number or a hex colour. */
 function plainValue(card: Card, address: string, frame: Frames): KeyValue {

@@ -10,7 +10,12 @@ export default route(async (event) => {
   const announced = Number(getHeader(event, 'content-length') ?? 0)
   if (announced > LARGEST_FONT_BYTES) {
     const size = Math.round(announced / 1024 / 1024)
-    throw new WaxError('font-too-large', name, `The file has ${size} MB.`, 'Fonts may have up to 30 MB: use a smaller cut or a subset.')
+    throw new WaxError(
+      'font-too-large',
+      name,
+      `The file has ${size} MB.`,
+      'Fonts may have up to 30 MB: use a smaller cut or a subset.',
+    )
   }
   const body = await readRawBody(event, false)
   const font = await readOwnFont(new Uint8Array(body ?? []), name)

@@ -13,13 +13,27 @@ export default route(async (event) => {
   const options = renderOptionsSchema.safeParse(body?.options)
   if (!options.success) {
     const [issue] = options.error.issues
-    throw new WaxError('not-allowed', `options.${issue?.path.join('.')}`, `${issue?.message}.`, 'Choose the format, bits and frames again.')
+    throw new WaxError(
+      'not-allowed',
+      `options.${issue?.path.join('.')}`,
+      `${issue?.message}.`,
+      'Choose the format, bits and frames again.',
+    )
   }
   expectFrames(row.document, options.data)
   const { from, to } = options.data
-  const values = { cardId: row.id, name: row.name, document: row.document, options: options.data, framesTotal: to - from }
+  const values = {
+    cardId: row.id,
+    name: row.name,
+    document: row.document,
+    options: options.data,
+    framesTotal: to - from,
+  }
   return useDatabase().transaction(async (transaction) => {
-    const [made] = await transaction.insert(renders).values({ id: nanoid(12), ...values }).returning(LISTED_RENDER)
+    const [made] = await transaction
+      .insert(renders)
+      .values({ id: nanoid(12), ...values })
+      .returning(LISTED_RENDER)
     // The job and its row appear together or not at all.
     const payload = JSON.stringify({ id: made!.id })
     await transaction.execute(

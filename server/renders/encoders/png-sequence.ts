@@ -15,7 +15,9 @@ const SRGB_RENDERING = { compressionLevel: 1, adaptiveFiltering: false }
 /** One frame as a PNG file: straight alpha, 8 or 16 bits a channel. */
 export async function encodePng({ width, height, bits, pixels }: FramePicture): Promise<Buffer> {
   if (bits === 8) {
-    return sharp(pixels, { raw: { width, height, channels: 4 } }).png(SRGB_RENDERING).toBuffer()
+    return sharp(pixels, { raw: { width, height, channels: 4 } })
+      .png(SRGB_RENDERING)
+      .toBuffer()
   }
   const values = new Uint16Array(pixels.buffer, pixels.byteOffset, pixels.byteLength / 2)
   return sharp(values, { raw: { width, height, channels: 4 } })

@@ -1,0 +1,23 @@
+import { defineConfig } from '@playwright/test'
+
+export default defineConfig({
+  testDir: 'tests/browser',
+  testMatch: '**/*.spec.ts',
+  globalSetup: './tests/browser/stand.ts',
+  workers: 1,
+  timeout: 90_000,
+  expect: { timeout: 20_000 },
+  outputDir: 'test-results',
+  reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    screenshot: 'only-on-failure',
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: [
+        ...['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
+        ...['--disable-background-networking', '--disable-component-update', '--disable-sync'],
+      ],
+    },
+  },
+})

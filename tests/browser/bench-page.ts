@@ -1,0 +1,49 @@
+import { createHash } from 'node:crypto'
+import type { Locator, Page } from '@playwright/test'
+import { test as base, expect } from '@playwright/test'
+import type { Card } from '../../core/card/schema'
+
+export { expect }
+
+/** Tests start at the application's own address; an error in the page fails them. */
+export const test = base.extend<{ errors: string[] }>({
+  baseURL: async ({}, use) => use(process.env.WAX_ADDRESS), // eslint-disable-line no-empty-pattern
+  errors: [
+    async ({ page }, use) => {
+      const errors: string[] = []
+      page.on('pageerror', (error) => errors.push(error.message))
+      await use(errors)
+      expect(errors).toEqual([])
+    },
+    { auto: true },
+  ],
+})
+
+/** Makes a card on the server and opens it on the bench. */
+export async function openCard(page: Page, card: Card): Promise<string> {
+  const response = await page.request.post('/api/cards', { data: { document: card } })
+  const { id } = (await response.json()) as { id: string }
+  await page.goto(`/card/${id}`)
+  await shown(page)
+  return id
+}
+
+/** Waits for the first picture. */
+export async function shown(page: Page): Promise<void> {
+  await page.locator('.bench[data-ready=true]').waitFor()
+}
+
+export const picture = (page: Page): Locator => page.locator('.screen canvas').first()
+
+/** A short text that changes when the stage's pixels do. */
+export async function pixels(page: Page): Promise<string> {
+  const url = await picture(page).evaluate((canvas) => (canvas as HTMLCanvasElement).toDataURL())
+  return createHash('sha256').update(url).digest('hex').slice(0, 16)
+}
+
+/** The card as the server has it, once everything is saved. */
+export async function savedCard(page: Page, id: string): Promise<Card> {
+  await expect(page.locator('[data-test=save-state]')).toHaveText('saved')
+  const response = await page.request.get(`/api/cards/${id}`)
+  return ((await response.json()) as { document: Card }).document
+}

@@ -1,0 +1,219 @@
+import { readFileSync } from 'node:fs'
+import type { Moving } from '../../core/card/moving'
+import type { TypePiece } from '../../core/card/schema'
+import { coat, emptyCard, solid, withType } from '../support/engine'
+import { expect, openCard, picture, pixels, savedCard, shown, test } from './bench-page'
+
+const title = () =>
+  withType(
+    { ...emptyCard(960, 540, 50), name: 'Bench test' },
+    { wording: 'Wax', size: 200, id: 'title', name: 'Title' },
+    { face: [coat('fill', 'fill-1', { paint: solid('#F2A33C') })] },
+  )
+
+test('the first road: type, words, font, coats; every step shows, undoes and is saved', async ({ page }) => {
+  const id = await openCard(page, emptyCard(960, 540, 50))
+  await page.getByRole('button', { name: 'Add a piece' }).click()
+  await page.getByText('Words in a font').click()
+  await page.getByLabel('Wording').fill('Oxbow')
+  const plain = await pixels(page)
+  await page.getByRole('combobox', { name: 'Font' }).click()
+  await page.getByRole('option', { name: /Bungee/ }).click()
+  await expect.poll(() => pixels(page)).not.toBe(plain)
+
+  await page.getByRole('button', { name: 'Pour a coat' }).click()
+  await page.getByText('Stroke, outside', { exact: true }).click()
+  const thin = await pixels(page)
+  const width = page.getByRole('textbox', { name: 'Type · stroke width' })
+  await width.fill('24')
+  await width.press('Enter')
+  await expect.poll(() => pixels(page)).not.toBe(thin)
+  const wide = await pixels(page)
+
+  await page.getByRole('button', { name: 'Pour a coat' }).click()
+  await page.getByText('Shadow, outside', { exact: true }).click()
+  await expect.poll(() => pixels(page)).not.toBe(wide)
+  await page.getByRole('button', { name: 'Shadow, outside: switch off' }).click()
+  await expect.poll(() => pixels(page)).toBe(wide)
+
+  const card = await savedCard(page, id)
+  const piece = card.pieces[0] as TypePiece
+  expect(piece.wording).toBe('Oxbow')
+  expect(piece.font).toBe('bungee')
+  expect(piece.coats.face.map(({ kind, width: w }) => [kind, w])).toEqual([
+    ['fill', undefined],
+    ['stroke', 24],
+  ])
+  expect(piece.coats.behind[0]).toMatchObject({ kind: 'shadow', on: false })
+
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z')
+  await expect.poll(() => pixels(page)).toBe(thin)
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+Shift+z')
+  await expect.poll(() => pixels(page)).toBe(wide)
+  expect(await savedCard(page, id)).toEqual(card)
+  await page.reload()
+  await shown(page)
+  await expect.poll(() => pixels(page)).toBe(wide)
+})
+
+test('a value dragged on its label is followed by the picture and is one step', async ({ page }) => {
+  const id = await openCard(page, title())
+  await page.getByRole('button', { name: 'Title type' }).click()
+  const before = await pixels(page)
+  const label = page.locator('.row .label', { hasText: 'Size' })
+  const box = (await label.boundingBox())!
+  await page.mouse.move(box.x + 10, box.y + 8)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 40, box.y + 8, { steps: 6 })
+  await expect.poll(() => pixels(page)).not.toBe(before)
+  await page.mouse.move(box.x + 70, box.y + 8, { steps: 6 })
+  await page.mouse.up()
+  expect((await savedCard(page, id)).pieces[0]).toMatchObject({ size: 260 })
+  await page.keyboard.press('Control+z')
+  await expect.poll(() => pixels(page)).toBe(before)
+})
+
+test('keys: set, moved by a value at another frame, eased, played over the seam', async ({ page }) => {
+  const id = await openCard(page, title())
+  await page.getByRole('button', { name: 'Title type' }).click()
+  await page.getByRole('button', { name: 'Set a key of Title · rotation here' }).click()
+  await page.getByRole('slider', { name: 'Frame' }).focus()
+  for (let i = 0; i < 2; i++) await page.keyboard.press('Shift+ArrowRight')
+  const start = await pixels(page)
+  const rotation = page.getByRole('textbox', { name: 'Title · rotation' })
+  await rotation.fill('30')
+  await rotation.press('Enter')
+  await expect.poll(() => pixels(page)).not.toBe(start)
+  await expect(page.locator('.lane')).toHaveCount(1)
+  await page.getByRole('button', { name: 'Key of Title · rotation at frame 20' }).click()
+  await page.getByLabel('Easing', { exact: true }).selectOption('ease-out')
+  const saved = await savedCard(page, id)
+  expect(saved.pieces[0]!.rotation).toEqual({
+    keys: [
+      { frame: 0, value: 0, easing: 'ease-in-out' },
+      { frame: 20, value: 30, easing: 'ease-out' },
+    ],
+  })
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'Play the loop' }).click()
+  const frame = async () => Number(await page.getByRole('slider', { name: 'Frame' }).getAttribute('aria-valuenow'))
+  await expect.poll(frame).toBeGreaterThan(40)
+  await expect.poll(frame).toBeLessThan(15)
+  await page.getByRole('button', { name: 'Stop' }).click()
+})
+
+test('a key dragged on the ribbon lands where it is let go', async ({ page }) => {
+  const x: Moving<number> = {
+    keys: [
+      { frame: 0, value: 400 },
+      { frame: 20, value: 560 },
+    ],
+  }
+  const card = title()
+  const id = await openCard(page, { ...card, pieces: [{ ...card.pieces[0]!, x }] })
+  const key = page.getByRole('button', { name: 'Key of Title · x at frame 20' })
+  const first = (await page.getByRole('button', { name: 'Key of Title · x at frame 0' }).boundingBox())!
+  const box = (await key.boundingBox())!
+  const perFrame = (box.x - first.x) / 20
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(box.x + box.width / 2 + perFrame * 10, box.y + box.height / 2, { steps: 8 })
+  await page.mouse.up()
+  const moved = (await savedCard(page, id)).pieces[0]!.x as Moving<number>
+  expect(moved.keys.map(({ frame }) => frame)).toEqual([0, 30])
+})
+
+test('on the stage a piece is moved with the pointer and snaps to the middle', async ({ page }) => {
+  const card = title()
+  const id = await openCard(page, { ...card, pieces: [{ ...card.pieces[0]!, x: 300, y: 200 }] })
+  const box = (await picture(page).boundingBox())!
+  const zoom = box.width / 960
+  await expect(page.locator('.handles polygon')).toBeVisible()
+  await page.mouse.move(box.x + 300 * zoom, box.y + 200 * zoom)
+  await page.mouse.down()
+  // Three pixels beside the middle of the frame.
+  await page.mouse.move(box.x + 480 * zoom + 3, box.y + 330 * zoom, { steps: 8 })
+  await page.mouse.up()
+  const piece = (await savedCard(page, id)).pieces[0]!
+  expect(piece.x).toBe(480)
+  expect(Math.abs(Number(piece.y) - 330)).toBeLessThan(3)
+})
+
+test('a gradient is made, its colours keyed; the unit of a length changes without a change of the picture', async ({
+  page,
+}) => {
+  const id = await openCard(page, title())
+  await page.getByRole('button', { name: 'Fill', exact: true }).click()
+  const flat = await pixels(page)
+  await page.getByRole('radio', { name: 'Gradient' }).click()
+  await expect.poll(() => pixels(page)).not.toBe(flat)
+  const colour = page.getByLabel('Title · fill colour 1', { exact: true })
+  await colour.fill('#1E6B6A')
+  await colour.press('Enter')
+  await page.getByRole('button', { name: 'Set a key of Title · fill colour 1 here' }).click()
+  await page.locator('body').click({ position: { x: 640, y: 30 } })
+  const before = await pixels(page)
+  await page.getByRole('button', { name: 'Pour a coat' }).click()
+  await page.getByText('Stroke, inside', { exact: true }).click()
+  await expect.poll(async () => (await pixels(page)) !== before).toBe(true)
+  await page.locator('.settings .head .quiet').waitFor()
+  const inPx = await pixels(page)
+  await page.getByRole('button', { name: 'Unit of Title · stroke width: px' }).click()
+  await expect(page.getByRole('button', { name: 'Unit of Title · stroke width: %' })).toBeVisible()
+  expect((await pixels(page)) === inPx).toBe(true)
+  const saved = (await savedCard(page, id)).pieces[0]!
+  const [stroke, fill] = [
+    saved.coats.face.find(({ kind }) => kind === 'stroke')!,
+    saved.coats.face.find(({ kind }) => kind === 'fill')!,
+  ]
+  expect(stroke.width).toMatchObject({ unit: '%' })
+  expect(fill.paint).toMatchObject({
+    type: 'linear',
+    stops: [{ at: 0, colour: { keys: [{ frame: 0, value: '#1E6B6A' }] } }, { at: 100 }],
+  })
+})
+
+test('own fonts: a file that is none is refused by name, a real one is used at once', async ({ page }) => {
+  const id = await openCard(page, title())
+  await page.getByRole('button', { name: 'Title type' }).click()
+  const before = await pixels(page)
+  const file = page.locator('[data-test=font-file]')
+  await file.setInputFiles({ name: 'letter.ttf', mimeType: 'font/ttf', buffer: Buffer.from('a letter, no font') })
+  await expect(page.locator('.v-snackbar span[role=status]')).toContainText(
+    'This is no font with outlines. Use a TTF, OTF, WOFF or WOFF2 file.',
+  )
+  expect(await pixels(page)).toBe(before)
+  await file.setInputFiles({ name: 'mine.ttf', mimeType: 'font/ttf', buffer: readFileSync('public/fonts/lobster.ttf') })
+  await expect.poll(() => pixels(page)).not.toBe(before)
+  expect(((await savedCard(page, id)).pieces[0] as TypePiece).font).toMatch(/^own-/)
+  const heavy = await page.request.post('/api/fonts?name=heavy.ttf', { data: Buffer.alloc(30 * 1024 * 1024 + 1) })
+  expect(heavy.status()).toBe(422)
+  expect(JSON.stringify(await heavy.json())).toContain('30 MB')
+})
+
+test('a second window is told of the newer version and loses nothing', async ({ page, context }) => {
+  const id = await openCard(page, title())
+  const second = await context.newPage()
+  await second.goto(`/card/${id}`)
+  await shown(second)
+  await second.getByRole('button', { name: 'Title type' }).click()
+  await second.getByLabel('Wording').fill('Second')
+  await savedCard(second, id)
+  await page.getByRole('button', { name: 'Title type' }).click()
+  await page.getByLabel('Wording').fill('First')
+  await expect(page.getByRole('alert')).toContainText('changed in another window')
+  await page.getByRole('button', { name: 'Keep mine as a copy' }).click()
+  await expect(page.getByText('Bench test, copy')).toBeVisible()
+  await page.getByRole('button', { name: 'Title type' }).click()
+  await expect(page.getByLabel('Wording')).toHaveValue('First')
+  expect(((await savedCard(second, id)).pieces[0] as TypePiece).wording).toBe('Second')
+})
+
+test('the server refuses what would break a card, and keeps what it has', async ({ page }) => {
+  const id = await openCard(page, title())
+  const good = await savedCard(page, id)
+  const bad = await page.request.put(`/api/cards/${id}`, { data: { document: { ...good, length: -4 }, revision: 1 } })
+  expect(bad.status()).toBe(422)
+  expect(((await bad.json()) as { data: { place: string } }).data.place).toBe('length')
+  expect(await savedCard(page, id)).toEqual(good)
+})

@@ -1,0 +1,154 @@
+import { execFileSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Page } from '@playwright/test'
+import type { Card } from '../../core/card/schema'
+import { decodePng } from '../../server/renders/encoders/png-sequence'
+import { coat, demoCard, emptyCard, solid, withType } from '../support/engine'
+import { expect, openCard, test } from './bench-page'
+
+declare global {
+  interface Window {
+    waxFrameHash?: (card: Card, frame: number) => Promise<string>
+  }
+}
+
+const folder = mkdtempSync(join(tmpdir(), 'wax-press-'))
+test.afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+const item = (page: Page) => page.locator('article.item').first()
+
+/** A render that is long enough to be caught at work. */
+function longCard() {
+  const x = {
+    keys: [
+      { frame: 0, value: 300 },
+      { frame: 1000, value: 1600 },
+    ],
+  }
+  const behind = [coat('shadow', 'h', { softness: 120, firmness: 20 })]
+  const face = [coat('fill', 'f', { paint: solid('#F2A33C') }), coat('stroke', 's', { width: 9 })]
+  return {
+    ...withType(emptyCard(1920, 1080, 2000), { wording: 'Long', size: 400, x }, { face, behind }),
+    name: 'A long one',
+  }
+}
+
+async function startRender(page: Page, { format, first, last }: { format: string; first?: number; last?: number }) {
+  await page.getByRole('button', { name: 'Render with transparency' }).click()
+  const form = page.getByRole('form', { name: 'Render' })
+  await form.getByRole('radio', { name: format }).click()
+  if (first !== undefined) await form.getByLabel('First frame').fill(String(first))
+  if (last !== undefined) await form.getByLabel('Last frame').fill(String(last))
+  await form.getByRole('button', { name: 'Start the render' }).click()
+  return form
+}
+
+test('bench, command line and server make the same bytes of the same frames', async ({ page }) => {
+  const card = { ...demoCard('01-opening'), name: 'Press test · opening' }
+  await openCard(page, card)
+  const frames = [20, 21, 22]
+  const bench = await page.evaluate(([c, list]) => Promise.all(list.map((frame) => window.waxFrameHash!(c, frame))), [
+    card,
+    frames,
+  ] as const)
+
+  const path = join(folder, 'opening.card.json')
+  writeFileSync(path, JSON.stringify(card))
+  execFileSync(process.execPath, [
+    '.wax/node/wax.mjs',
+    'render',
+    path,
+    '--frames',
+    '20-22',
+    '--out',
+    join(folder, 'cli'),
+  ])
+
+  await startRender(page, { format: 'PNG sequence', first: 20, last: 22 })
+  await expect(item(page)).toHaveAttribute('data-status', 'done', { timeout: 60_000 })
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    item(page)
+      .getByRole('link', { name: /Download/ })
+      .click(),
+  ])
+  expect(download.suggestedFilename()).toBe('press-test-opening.zip')
+  await download.saveAs(join(folder, 'server.zip'))
+  execFileSync('python3', ['-m', 'zipfile', '-e', join(folder, 'server.zip'), join(folder, 'server')])
+
+  const hashes = async (name: string) =>
+    Promise.all(
+      readdirSync(join(folder, name))
+        .sort()
+        .map(async (file) => {
+          const { pixels } = await decodePng(readFileSync(join(folder, name, file)))
+          return createHash('sha256').update(pixels).digest('hex')
+        }),
+    )
+  expect(new Set(bench).size).toBe(3)
+  expect(await hashes('cli')).toEqual(bench)
+  expect(await hashes('server')).toEqual(bench)
+})
+
+test('ProRes 4444: progress, verified transparency, download', async ({ page }) => {
+  await openCard(page, { ...demoCard('02-lower-third'), name: 'Press test · strip' })
+  await startRender(page, { format: 'ProRes 4444', first: 10, last: 29 })
+  await expect(item(page)).toHaveAttribute('data-status', 'done', { timeout: 80_000 })
+  await expect(item(page)).toContainText('Transparency verified')
+  await expect(item(page)).toContainText('Frames: 20')
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    item(page)
+      .getByRole('link', { name: /Download/ })
+      .click(),
+  ])
+  const path = join(folder, 'third.mov')
+  await download.saveAs(path)
+  const probed = execFileSync(
+    'ffprobe',
+    ['-v', 'error', '-show_entries', 'stream=pix_fmt,codec_tag_string', '-of', 'csv=p=0', path],
+    { encoding: 'utf8' },
+  )
+  expect(probed.trim()).toMatch(/^ap4h,yuva444p1[02]le$/)
+})
+
+test('a render of no frames, or beyond the loop, is refused in one clear word', async ({ page }) => {
+  await openCard(page, { ...demoCard('02-lower-third'), name: 'Press test · strip' })
+  const form = await startRender(page, { format: 'PNG sequence', first: 40, last: 39 })
+  await expect(form.getByRole('alert')).toContainText('no frame to render')
+  await form.getByLabel('Last frame').fill('150')
+  await form.getByRole('button', { name: 'Start the render' }).click()
+  await expect(form.getByRole('alert')).toContainText('150 frames')
+})
+
+test('a render is cancelled and nothing of it is offered', async ({ page }) => {
+  await openCard(page, longCard())
+  await startRender(page, { format: 'ProRes 4444' })
+  await expect(item(page)).toHaveAttribute('data-status', 'running')
+  await item(page).getByRole('button', { name: 'Cancel' }).click()
+  await expect(item(page)).toHaveAttribute('data-status', 'cancelled')
+  const [row] = (await (await page.request.get('/api/renders')).json()) as { id: string }[]
+  expect((await page.request.get(`/api/renders/${row!.id}/file`)).status()).toBe(404)
+  await expect
+    .poll(() => readdirSync('.wax/test/storage/renders').filter((name) => name.startsWith(row!.id)))
+    .toEqual([])
+})
+
+test('the render worker is killed: the render goes on by itself, and no half file is offered', async ({ page }) => {
+  await openCard(page, { ...longCard(), length: 60 })
+  await startRender(page, { format: 'PNG sequence' })
+  await expect(item(page)).toHaveAttribute('data-status', 'running')
+  await expect(item(page)).toContainText(/[1-9]\d* of 60 frames rendered/)
+  const [row] = (await (await page.request.get('/api/renders')).json()) as { id: string }[]
+  process.kill(Number(process.env.WAX_WORKER_PID), 'SIGKILL')
+  expect((await page.request.get(`/api/renders/${row!.id}/file`)).status()).toBe(404)
+  await expect(item(page)).toHaveAttribute('data-status', 'done', { timeout: 80_000 })
+  const [after] = (await (await page.request.get('/api/renders')).json()) as {
+    attempts: number
+    report: { passed: boolean }
+  }[]
+  expect(after).toMatchObject({ attempts: 2, report: { passed: true } })
+})

@@ -1,0 +1,83 @@
+import { expect, test } from './bench-page'
+
+const tile = (name: string) => `article[aria-label="${name}"]`
+
+test('lists the demo cards with pictures from the engine, which play under the pointer', async ({ page }) => {
+  await page.goto('/')
+  const opening = page.locator(tile('Lantern Regatta · opening'))
+  const canvas = opening.locator('canvas')
+  const look = () => canvas.evaluate((c) => (c as HTMLCanvasElement).toDataURL())
+  await expect.poll(look).not.toBe(await page.evaluate(() => document.createElement('canvas').toDataURL()))
+  await expect.poll(async () => (await look()).length).toBeGreaterThan(8000)
+  const still = await look()
+  await opening.hover()
+  await expect.poll(look).not.toBe(still)
+})
+
+test('a new card from a size; renamed, duplicated, deleted, and the deletion undone', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('button', { name: 'New card', exact: true }).click()
+  const form = page.getByRole('form', { name: 'New card' })
+  await form.getByLabel('Name').fill('Race number')
+  await form.getByRole('button', { name: 'Square' }).click()
+  await form.getByLabel('Loop, seconds').fill('2')
+  await form.getByRole('button', { name: 'Make the card' }).click()
+  await expect(page).toHaveURL(/\/card\//)
+  await expect(page.getByText('1080×1080 · 25 fps · loop 2:00')).toBeVisible()
+
+  await page.getByRole('link', { name: 'Shelf' }).click()
+  const card = page.locator(tile('Race number'))
+  await card.getByRole('button', { name: 'Race number, more' }).click()
+  await page.getByText('Rename', { exact: true }).click()
+  await card.getByLabel('Name').fill('Heat 7')
+  await page.keyboard.press('Enter')
+  await expect(page.locator(tile('Heat 7'))).toBeVisible()
+
+  await page.getByRole('button', { name: 'Heat 7, more' }).click()
+  await page.getByText('Duplicate', { exact: true }).click()
+  await expect(page.locator(tile('Heat 7, copy'))).toBeVisible()
+
+  await page.getByRole('button', { name: 'Heat 7, more' }).click()
+  await page.getByText('Delete', { exact: true }).click()
+  await expect(page.locator(tile('Heat 7'))).toHaveCount(0)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.locator(tile('Heat 7'))).toBeVisible()
+  await page.reload()
+  await expect(page.locator(tile('Heat 7'))).toBeVisible()
+})
+
+test('a size that cannot be is refused before anything is made', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('button', { name: 'New card', exact: true }).click()
+  const form = page.getByRole('form', { name: 'New card' })
+  await form.getByLabel('Width').fill('20000')
+  await form.getByRole('button', { name: 'Make the card' }).click()
+  await expect(form.getByRole('alert')).toContainText('8192')
+  await expect(page).toHaveURL(/\/$/)
+})
+
+test('a broken card file: every place is named, nothing is changed; a good one comes in', async ({ page }) => {
+  await page.goto('/')
+  await page.locator(tile('Lantern Regatta · opening')).waitFor()
+  const before = await page.locator('article').count()
+  const response = await page.request.get('/api/cards/demo-02-lower-third')
+  const { document } = (await response.json()) as {
+    document: Record<string, unknown> & { pieces: { coats: { face: { kind: string }[] } }[] }
+  }
+  const file = (content: unknown) => ({
+    name: 'strip.card.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(content)),
+  })
+  const broken = structuredClone(document)
+  broken.length = 0
+  broken.pieces[0]!.coats.face[0]!.kind = 'varnish'
+  await page.locator('[data-test=card-file]').setInputFiles(file(broken))
+  const sheet = page.getByRole('alertdialog')
+  await expect(sheet).toContainText('pieces[0].coats.face[0].kind')
+  await expect(sheet).toContainText('length')
+  await sheet.getByRole('button', { name: 'Close' }).click()
+  expect(await page.locator('article').count()).toBe(before)
+  await page.locator('[data-test=card-file]').setInputFiles(file({ ...document, name: 'Strip, brought in' }))
+  await expect(page.locator(tile('Strip, brought in'))).toBeVisible()
+})
