@@ -14,6 +14,7 @@ const PROGRAMS = {
   'render-worker': 'server/renders/worker.ts',
   'frame-thread': 'server/renders/frame-thread.ts',
   prepare: 'server/database/prepare.ts',
+  bench: 'bench/main.ts',
 }
 
 export async function buildNode() {

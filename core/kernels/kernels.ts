@@ -1,9 +1,8 @@
 import type { BlendMode } from '../paint/blend-modes'
-import { blendNumber } from '../paint/blend-modes'
 import type { Px, Rgba } from '../units'
 import { gaussTaps, planBlur } from './gauss'
 import type { Address, KernelExports } from './module'
-import { instantiateKernels } from './module'
+import { forMode, instantiateKernels } from './module'
 
 /** One f32 a pixel, rows without gaps. The width is a multiple of 4. */
 export interface Plane {
@@ -214,20 +213,20 @@ export class Kernels {
   laySolid(mode: BlendMode, dst: Layers, stencil: Stencil, [r, g, b, a]: Rgba, opacity: number): void {
     const alpha = a * opacity
     const numbers = [dst.stride, dst.w, dst.h, r * alpha, g * alpha, b * alpha, alpha] as const
-    this.run.laySolid(blendNumber(mode), stencil.mask?.at ?? 0, stencil.gate?.at ?? 0, dst.at, ...numbers)
+    forMode(this.run, 'solid', mode)(stencil.mask?.at ?? 0, stencil.gate?.at ?? 0, dst.at, ...numbers)
   }
 
   /** A ramp through a mask, blended in place. */
   layRamp(mode: BlendMode, dst: Layers, stencil: Stencil, paint: RampPaint, opacity: number): void {
     const { ramp, steps, t0, tx, ty } = paint
     const numbers = [dst.stride, dst.w, dst.h, ramp, steps, t0, tx, ty, opacity] as const
-    this.run.layRamp(blendNumber(mode), stencil.mask?.at ?? 0, stencil.gate?.at ?? 0, dst.at, ...numbers)
+    forMode(this.run, 'ramp', mode)(stencil.mask?.at ?? 0, stencil.gate?.at ?? 0, dst.at, ...numbers)
   }
 
   /** dst = blend(src · opacity, dst). */
   blend(mode: BlendMode, src: Layers, dst: Layers, opacity: number, gate: Plane | null = null): void {
     const size = [dst.w, dst.h, opacity, gate?.at ?? 0] as const
-    this.run.blend(blendNumber(mode), src.at, src.stride, dst.at, dst.stride, ...size)
+    forMode(this.run, 'blend', mode)(src.at, src.stride, dst.at, dst.stride, ...size)
   }
 
   /** dst = inside · coverage + outside · (1 − coverage). */

@@ -1,3 +1,4 @@
+import type { BlendMode } from '../paint/blend-modes'
 import { kernelsWasm } from './generated/kernels-wasm'
 
 /** Byte address in the kernels' memory. */
@@ -18,9 +19,6 @@ export interface KernelExports {
   bandMask(distance: Address, dst: Address, count: number, inner: number, outer: number, above: number): void
   insideMask(distance: Address, dst: Address, count: number, edge: number): void
   complement(src: Address, dst: Address, count: number): void
-  laySolid(mode: number, mask: Address, gate: Address, dst: Address, stride: number, ...numbers: number[]): void
-  layRamp(mode: number, mask: Address, gate: Address, dst: Address, stride: number, ...numbers: number[]): void
-  blend(mode: number, src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
   mixByCoverage(coverage: Address, inside: Address, insideStride: number, outside: Address, ...numbers: number[]): void
   copyRows(src: Address, srcStride: number, dst: Address, dstStride: number, bytes: number, h: number): void
   straight8(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
@@ -53,6 +51,18 @@ function decodeBase64(text: string): Uint8Array<ArrayBuffer> {
     }
   }
   return bytes
+}
+
+/** The three loops that know a blend mode; each has one function a mode, under the mode's name. */
+export interface ModeExports {
+  blend(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
+  solid(mask: Address, gate: Address, dst: Address, stride: number, ...numbers: number[]): void
+  ramp(mask: Address, gate: Address, dst: Address, stride: number, ...numbers: number[]): void
+}
+
+/** The loop of one kind for one mode. */
+export function forMode<K extends keyof ModeExports>(run: KernelExports, kind: K, mode: BlendMode): ModeExports[K] {
+  return (run as unknown as Record<string, ModeExports[K]>)[`${kind}_${mode.replace('-', '_')}`]!
 }
 
 let compiled: WebAssembly.Module | undefined

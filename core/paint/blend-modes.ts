@@ -1,5 +1,4 @@
-// W3C Compositing and Blending Level 1; `plus-lighter` from Level 2. The place in the list is the number
-// that the blend kernel knows the mode by.
+// W3C Compositing and Blending Level 1; `plus-lighter` from Level 2. Each has kernels of its name.
 const NAMES = [
   'normal',
   'multiply',
@@ -25,5 +24,3 @@ export type BlendMode = (typeof NAMES)[number]
 const sentence = (name: string) => name[0]!.toUpperCase() + name.slice(1).replace('-', ' ')
 
 export const BLEND_MODES = NAMES.map((value) => ({ value, label: sentence(value).replace('Color', 'Colour') }))
-
-export const blendNumber = (mode: BlendMode): number => NAMES.indexOf(mode)

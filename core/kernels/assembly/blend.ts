@@ -33,29 +33,58 @@ function rows(
   }
 }
 
-/** dst = blend(mode, src · opacity, dst), row by row; strides in bytes, w a multiple of 4. Gate as in paint.ts. */
-export function blend(
-  mode: i32, src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize,
-): void {
-  switch (mode) {
-    case NORMAL: rows(NORMAL, src, srcStride, dst, dstStride, w, h, opacity, gate); break
-    case MULTIPLY: rows(MULTIPLY, src, srcStride, dst, dstStride, w, h, opacity, gate); break
-    case SCREEN: rows(SCREEN, src, srcStride, dst, dstStride, w, h, opacity, gate); break
-    case OVERLAY: rows(OVERLAY, src, srcStride, dst, dstStride, w, h, opacity, gate); break
-    case DARKEN: rows(DARKEN, src, srcStride, dst, dstStride, w, h, opacity, gate); break
-    case LIGHTEN: rows(LIGHTEN, src, srcStride, dst, dstStride, w, h, opacity, gate); break
-    case DODGE: rows(DODGE, src, srcStride, dst, dstStride, w, h, opacity, gate); break
-    case BURN: rows(BURN, src, srcStride, dst, dstStride, w, h, opacity, gate); break
-    case HARD_LIGHT: rows(HARD_LIGHT, src, srcStride, dst, dstStride, w, h, opacity, gate); break
-    case SOFT_LIGHT: rows(SOFT_LIGHT, src, srcStride, dst, dstStride, w, h, opacity, gate); break
-    case DIFFERENCE: rows(DIFFERENCE, src, srcStride, dst, dstStride, w, h, opacity, gate); break
-    case EXCLUSION: rows(EXCLUSION, src, srcStride, dst, dstStride, w, h, opacity, gate); break
-    case HUE: rows(HUE, src, srcStride, dst, dstStride, w, h, opacity, gate); break
-    case SATURATION: rows(SATURATION, src, srcStride, dst, dstStride, w, h, opacity, gate); break
-    case COLOUR: rows(COLOUR, src, srcStride, dst, dstStride, w, h, opacity, gate); break
-    case LUMINOSITY: rows(LUMINOSITY, src, srcStride, dst, dstStride, w, h, opacity, gate); break
-    default: rows(PLUS_LIGHTER, src, srcStride, dst, dstStride, w, h, opacity, gate); break
-  }
+// dst = blend(src · opacity, dst), row by row; strides in bytes, w a multiple of 4. Gate as in lay.ts.
+// One function a mode: small ones are optimised by the host as soon as they are used.
+export function blend_normal(src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize): void {
+  rows(NORMAL, src, srcStride, dst, dstStride, w, h, opacity, gate)
+}
+export function blend_multiply(src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize): void {
+  rows(MULTIPLY, src, srcStride, dst, dstStride, w, h, opacity, gate)
+}
+export function blend_screen(src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize): void {
+  rows(SCREEN, src, srcStride, dst, dstStride, w, h, opacity, gate)
+}
+export function blend_overlay(src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize): void {
+  rows(OVERLAY, src, srcStride, dst, dstStride, w, h, opacity, gate)
+}
+export function blend_darken(src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize): void {
+  rows(DARKEN, src, srcStride, dst, dstStride, w, h, opacity, gate)
+}
+export function blend_lighten(src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize): void {
+  rows(LIGHTEN, src, srcStride, dst, dstStride, w, h, opacity, gate)
+}
+export function blend_color_dodge(src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize): void {
+  rows(DODGE, src, srcStride, dst, dstStride, w, h, opacity, gate)
+}
+export function blend_color_burn(src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize): void {
+  rows(BURN, src, srcStride, dst, dstStride, w, h, opacity, gate)
+}
+export function blend_hard_light(src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize): void {
+  rows(HARD_LIGHT, src, srcStride, dst, dstStride, w, h, opacity, gate)
+}
+export function blend_soft_light(src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize): void {
+  rows(SOFT_LIGHT, src, srcStride, dst, dstStride, w, h, opacity, gate)
+}
+export function blend_difference(src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize): void {
+  rows(DIFFERENCE, src, srcStride, dst, dstStride, w, h, opacity, gate)
+}
+export function blend_exclusion(src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize): void {
+  rows(EXCLUSION, src, srcStride, dst, dstStride, w, h, opacity, gate)
+}
+export function blend_hue(src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize): void {
+  rows(HUE, src, srcStride, dst, dstStride, w, h, opacity, gate)
+}
+export function blend_saturation(src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize): void {
+  rows(SATURATION, src, srcStride, dst, dstStride, w, h, opacity, gate)
+}
+export function blend_color(src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize): void {
+  rows(COLOUR, src, srcStride, dst, dstStride, w, h, opacity, gate)
+}
+export function blend_luminosity(src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize): void {
+  rows(LUMINOSITY, src, srcStride, dst, dstStride, w, h, opacity, gate)
+}
+export function blend_plus_lighter(src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize): void {
+  rows(PLUS_LIGHTER, src, srcStride, dst, dstStride, w, h, opacity, gate)
 }
 
 /**

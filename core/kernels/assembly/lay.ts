@@ -33,30 +33,57 @@ function solid(
   }
 }
 
-/** A colour (premultiplied) through a mask. */
-export function laySolid(
-  mode: i32, mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, r: f32, g: f32, b: f32, a: f32,
-): void {
-  const c = f32x4(r, g, b, a)
-  switch (mode) {
-    case NORMAL: solid(NORMAL, mask, gate, dst, stride, w, h, c); break
-    case MULTIPLY: solid(MULTIPLY, mask, gate, dst, stride, w, h, c); break
-    case SCREEN: solid(SCREEN, mask, gate, dst, stride, w, h, c); break
-    case OVERLAY: solid(OVERLAY, mask, gate, dst, stride, w, h, c); break
-    case DARKEN: solid(DARKEN, mask, gate, dst, stride, w, h, c); break
-    case LIGHTEN: solid(LIGHTEN, mask, gate, dst, stride, w, h, c); break
-    case DODGE: solid(DODGE, mask, gate, dst, stride, w, h, c); break
-    case BURN: solid(BURN, mask, gate, dst, stride, w, h, c); break
-    case HARD_LIGHT: solid(HARD_LIGHT, mask, gate, dst, stride, w, h, c); break
-    case SOFT_LIGHT: solid(SOFT_LIGHT, mask, gate, dst, stride, w, h, c); break
-    case DIFFERENCE: solid(DIFFERENCE, mask, gate, dst, stride, w, h, c); break
-    case EXCLUSION: solid(EXCLUSION, mask, gate, dst, stride, w, h, c); break
-    case HUE: solid(HUE, mask, gate, dst, stride, w, h, c); break
-    case SATURATION: solid(SATURATION, mask, gate, dst, stride, w, h, c); break
-    case COLOUR: solid(COLOUR, mask, gate, dst, stride, w, h, c); break
-    case LUMINOSITY: solid(LUMINOSITY, mask, gate, dst, stride, w, h, c); break
-    default: solid(PLUS_LIGHTER, mask, gate, dst, stride, w, h, c); break
-  }
+// A colour (premultiplied) through a mask; one function a mode.
+export function solid_normal(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, r: f32, g: f32, b: f32, a: f32): void {
+  solid(NORMAL, mask, gate, dst, stride, w, h, f32x4(r, g, b, a))
+}
+export function solid_multiply(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, r: f32, g: f32, b: f32, a: f32): void {
+  solid(MULTIPLY, mask, gate, dst, stride, w, h, f32x4(r, g, b, a))
+}
+export function solid_screen(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, r: f32, g: f32, b: f32, a: f32): void {
+  solid(SCREEN, mask, gate, dst, stride, w, h, f32x4(r, g, b, a))
+}
+export function solid_overlay(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, r: f32, g: f32, b: f32, a: f32): void {
+  solid(OVERLAY, mask, gate, dst, stride, w, h, f32x4(r, g, b, a))
+}
+export function solid_darken(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, r: f32, g: f32, b: f32, a: f32): void {
+  solid(DARKEN, mask, gate, dst, stride, w, h, f32x4(r, g, b, a))
+}
+export function solid_lighten(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, r: f32, g: f32, b: f32, a: f32): void {
+  solid(LIGHTEN, mask, gate, dst, stride, w, h, f32x4(r, g, b, a))
+}
+export function solid_color_dodge(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, r: f32, g: f32, b: f32, a: f32): void {
+  solid(DODGE, mask, gate, dst, stride, w, h, f32x4(r, g, b, a))
+}
+export function solid_color_burn(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, r: f32, g: f32, b: f32, a: f32): void {
+  solid(BURN, mask, gate, dst, stride, w, h, f32x4(r, g, b, a))
+}
+export function solid_hard_light(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, r: f32, g: f32, b: f32, a: f32): void {
+  solid(HARD_LIGHT, mask, gate, dst, stride, w, h, f32x4(r, g, b, a))
+}
+export function solid_soft_light(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, r: f32, g: f32, b: f32, a: f32): void {
+  solid(SOFT_LIGHT, mask, gate, dst, stride, w, h, f32x4(r, g, b, a))
+}
+export function solid_difference(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, r: f32, g: f32, b: f32, a: f32): void {
+  solid(DIFFERENCE, mask, gate, dst, stride, w, h, f32x4(r, g, b, a))
+}
+export function solid_exclusion(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, r: f32, g: f32, b: f32, a: f32): void {
+  solid(EXCLUSION, mask, gate, dst, stride, w, h, f32x4(r, g, b, a))
+}
+export function solid_hue(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, r: f32, g: f32, b: f32, a: f32): void {
+  solid(HUE, mask, gate, dst, stride, w, h, f32x4(r, g, b, a))
+}
+export function solid_saturation(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, r: f32, g: f32, b: f32, a: f32): void {
+  solid(SATURATION, mask, gate, dst, stride, w, h, f32x4(r, g, b, a))
+}
+export function solid_color(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, r: f32, g: f32, b: f32, a: f32): void {
+  solid(COLOUR, mask, gate, dst, stride, w, h, f32x4(r, g, b, a))
+}
+export function solid_luminosity(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, r: f32, g: f32, b: f32, a: f32): void {
+  solid(LUMINOSITY, mask, gate, dst, stride, w, h, f32x4(r, g, b, a))
+}
+export function solid_plus_lighter(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, r: f32, g: f32, b: f32, a: f32): void {
+  solid(PLUS_LIGHTER, mask, gate, dst, stride, w, h, f32x4(r, g, b, a))
 }
 
 @inline
@@ -98,31 +125,56 @@ function graded(
   }
 }
 
-/**
- * A ramp through a mask: colour(t), t = t0 + x·tx + y·ty at pixel centres, clamped to 0..1.
- * ramp: `steps` + 1 RGBA colours (premultiplied), linear in between.
- */
-export function layRamp(
-  mode: i32, mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32,
-  ramp: usize, steps: i32, t0: f32, tx: f32, ty: f32, opacity: f32,
-): void {
-  switch (mode) {
-    case NORMAL: graded(NORMAL, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
-    case MULTIPLY: graded(MULTIPLY, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
-    case SCREEN: graded(SCREEN, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
-    case OVERLAY: graded(OVERLAY, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
-    case DARKEN: graded(DARKEN, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
-    case LIGHTEN: graded(LIGHTEN, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
-    case DODGE: graded(DODGE, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
-    case BURN: graded(BURN, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
-    case HARD_LIGHT: graded(HARD_LIGHT, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
-    case SOFT_LIGHT: graded(SOFT_LIGHT, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
-    case DIFFERENCE: graded(DIFFERENCE, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
-    case EXCLUSION: graded(EXCLUSION, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
-    case HUE: graded(HUE, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
-    case SATURATION: graded(SATURATION, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
-    case COLOUR: graded(COLOUR, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
-    case LUMINOSITY: graded(LUMINOSITY, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
-    default: graded(PLUS_LIGHTER, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, opacity); break
-  }
+// A ramp through a mask: colour(t), t = t0 + x·tx + y·ty at pixel centres, clamped to 0..1; o is the opacity.
+// ramp: `steps` + 1 RGBA colours (premultiplied), linear in between. One function a mode.
+export function ramp_normal(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, ramp: usize, steps: i32, t0: f32, tx: f32, ty: f32, o: f32): void {
+  graded(NORMAL, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, o)
+}
+export function ramp_multiply(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, ramp: usize, steps: i32, t0: f32, tx: f32, ty: f32, o: f32): void {
+  graded(MULTIPLY, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, o)
+}
+export function ramp_screen(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, ramp: usize, steps: i32, t0: f32, tx: f32, ty: f32, o: f32): void {
+  graded(SCREEN, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, o)
+}
+export function ramp_overlay(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, ramp: usize, steps: i32, t0: f32, tx: f32, ty: f32, o: f32): void {
+  graded(OVERLAY, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, o)
+}
+export function ramp_darken(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, ramp: usize, steps: i32, t0: f32, tx: f32, ty: f32, o: f32): void {
+  graded(DARKEN, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, o)
+}
+export function ramp_lighten(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, ramp: usize, steps: i32, t0: f32, tx: f32, ty: f32, o: f32): void {
+  graded(LIGHTEN, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, o)
+}
+export function ramp_color_dodge(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, ramp: usize, steps: i32, t0: f32, tx: f32, ty: f32, o: f32): void {
+  graded(DODGE, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, o)
+}
+export function ramp_color_burn(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, ramp: usize, steps: i32, t0: f32, tx: f32, ty: f32, o: f32): void {
+  graded(BURN, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, o)
+}
+export function ramp_hard_light(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, ramp: usize, steps: i32, t0: f32, tx: f32, ty: f32, o: f32): void {
+  graded(HARD_LIGHT, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, o)
+}
+export function ramp_soft_light(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, ramp: usize, steps: i32, t0: f32, tx: f32, ty: f32, o: f32): void {
+  graded(SOFT_LIGHT, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, o)
+}
+export function ramp_difference(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, ramp: usize, steps: i32, t0: f32, tx: f32, ty: f32, o: f32): void {
+  graded(DIFFERENCE, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, o)
+}
+export function ramp_exclusion(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, ramp: usize, steps: i32, t0: f32, tx: f32, ty: f32, o: f32): void {
+  graded(EXCLUSION, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, o)
+}
+export function ramp_hue(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, ramp: usize, steps: i32, t0: f32, tx: f32, ty: f32, o: f32): void {
+  graded(HUE, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, o)
+}
+export function ramp_saturation(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, ramp: usize, steps: i32, t0: f32, tx: f32, ty: f32, o: f32): void {
+  graded(SATURATION, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, o)
+}
+export function ramp_color(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, ramp: usize, steps: i32, t0: f32, tx: f32, ty: f32, o: f32): void {
+  graded(COLOUR, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, o)
+}
+export function ramp_luminosity(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, ramp: usize, steps: i32, t0: f32, tx: f32, ty: f32, o: f32): void {
+  graded(LUMINOSITY, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, o)
+}
+export function ramp_plus_lighter(mask: usize, gate: usize, dst: usize, stride: usize, w: i32, h: i32, ramp: usize, steps: i32, t0: f32, tx: f32, ty: f32, o: f32): void {
+  graded(PLUS_LIGHTER, mask, gate, dst, stride, w, h, ramp, steps, t0, tx, ty, o)
 }
