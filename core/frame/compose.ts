@@ -94,11 +94,12 @@ class Strip {
     if (!rows) return
     const stencil = { mask: layer.mask && planeRows(layer.mask, rows.from, rows.h), gate }
     const target = onto ?? rows.canvas
-    if ('solid' in layer.paint) this.kernels.laySolid(layer.blend, target, stencil, layer.paint.solid, opacity)
+    const { paint, blend } = layer
+    if ('solid' in paint) this.kernels.laySolid(blend, target, stencil, paint.solid, opacity)
     else {
-      const { ramp } = layer.paint
+      const { ramp } = paint
       const t0 = ramp.t0 + layer.box.x * ramp.tx + (layer.box.y + rows.from) * ramp.ty
-      this.kernels.layRamp(layer.blend, target, stencil, { ...ramp, t0 }, opacity)
+      this.kernels.layRamp(blend, target, stencil, { ...ramp, t0 }, opacity)
     }
   }
 

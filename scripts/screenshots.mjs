@@ -1,0 +1,56 @@
+// `npm run shots`: one current picture of each main view, from the demo data, into docs/screenshots.
+import { rmSync } from 'node:fs'
+import { chromium } from '@playwright/test'
+import { buildApp } from './build-app.mjs'
+import { startStand } from './stand.mjs'
+
+const FOLDER = 'docs/screenshots'
+
+buildApp()
+rmSync('.wax/shots', { recursive: true, force: true })
+const stand = await startStand({ folder: '.wax/shots' })
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
+})
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: stand.address })
+const shoot = (name) => page.screenshot({ path: `${FOLDER}/${name}.png` })
+const shown = () => page.locator('.bench[data-ready=true]').waitFor()
+
+try {
+  await page.goto('/')
+  await page.locator('article canvas').nth(1).waitFor()
+  await page.waitForFunction(() => [...document.querySelectorAll('article canvas')].every((c) => c.width > 300))
+  await page.waitForTimeout(800)
+  await shoot('shelf')
+
+  await page.goto('/card/demo-01-opening')
+  await shown()
+  await page.getByRole('slider', { name: 'Frame' }).focus()
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowRight')
+  await page.waitForTimeout(4000)
+  await shoot('bench')
+  await page.getByRole('button', { name: 'Fill', exact: true }).click()
+  await page.waitForTimeout(500)
+  await shoot('bench-fill')
+
+  await page.goto('/card/demo-02-lower-third')
+  await shown()
+  for (const format of ['ProRes 4444', 'PNG sequence']) {
+    await page.getByRole('button', { name: 'Render with transparency' }).click()
+    const form = page.getByRole('form', { name: 'Render' })
+    await form.getByRole('radio', { name: format }).click()
+    await form.getByLabel('Last frame').fill('39')
+    if (format === 'ProRes 4444') await page.waitForTimeout(500).then(() => shoot('render'))
+    await form.getByRole('button', { name: 'Start the render' }).click()
+    await page.locator('article.item').first().waitFor()
+    if (format === 'ProRes 4444') await page.goto('/card/demo-02-lower-third').then(shown)
+  }
+  await page.waitForFunction(() => document.querySelectorAll('article[data-status=done]').length === 2, null, {
+    timeout: 90_000,
+  })
+  await shoot('press-room')
+} finally {
+  await browser.close()
+  await stand.stop()
+}
