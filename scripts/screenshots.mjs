@@ -20,7 +20,7 @@ const shown = () => page.locator('.bench[data-ready=true]').waitFor()
 try {
   await page.goto('/')
   await page.locator('article canvas').nth(1).waitFor()
-  await page.waitForFunction(() => [...document.querySelectorAll('article canvas')].every((c) => c.width > 300))
+  await page.waitForFunction(() => [...document.querySelectorAll('article canvas')].every((c) => c.width !== 300))
   await page.waitForTimeout(800)
   await shoot('shelf')
 
@@ -30,7 +30,7 @@ try {
   for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowRight')
   await page.waitForTimeout(4000)
   await shoot('bench')
-  await page.getByRole('button', { name: 'Fill', exact: true }).click()
+  await page.locator('.slab.fill .body').click()
   await page.waitForTimeout(500)
   await shoot('bench-fill')
 

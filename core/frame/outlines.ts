@@ -64,9 +64,9 @@ export class Outlines {
   }
 }
 
-/** Render pixels per outline unit, rounded up to a power of two so that a growing piece is seldom flattened anew. */
+/** Render pixels per outline unit, rounded up in steps of a quarter so that a growing piece is seldom flattened anew. */
 function detailFor(pixels: number): number {
   let detail = 1
-  while (detail < pixels && detail < 1 << 20) detail *= 2
+  while (detail < pixels && detail < 1 << 20) detail *= 1.25
   return detail
 }
