@@ -126,7 +126,9 @@ export async function blendRows(): Promise<Row[]> {
   const premultiplied = (bytes: Uint8Array) =>
     Float32Array.from(bytes, (v, i) => (i % 4 === 3 ? v / 255 : (v / 255) * (bytes[i | 3]! / 255)))
   kernels.rgba(s).set(premultiplied(source))
-  kernels.rgba(d).set(premultiplied(backdrop))
+  const clean = premultiplied(backdrop)
+  // Blended over and over, soft-light would run into denormal numbers that no picture holds.
+  const before = () => kernels.rgba(d).set(clean)
   const raw = { width: W, height: H, channels: 4 as const }
   const upper = createCanvas(W, H)
   upper.getContext('2d').putImageData(new ImageData(new Uint8ClampedArray(source.buffer as ArrayBuffer), W, H), 0, 0)
@@ -141,13 +143,13 @@ export async function blendRows(): Promise<Row[]> {
         .composite([{ input: Buffer.from(source), raw, blend }])
         .raw()
         .toBuffer()
-    rows.push(await beside(`blend ${mode}, RGBA f32, 1920×1080`, ours, SHARP, theirs))
+    rows.push(await beside(`blend ${mode}, RGBA f32, 1920×1080`, ours, SHARP, theirs, before))
     const skia = () => {
       context.globalCompositeOperation = canvas
       context.drawImage(upper, 0, 0)
       context.getImageData(0, 0, 1, 1)
     }
-    rows.push(await beside(`blend ${mode}, RGBA f32, 1920×1080`, ours, SKIA, skia))
+    rows.push(await beside(`blend ${mode}, RGBA f32, 1920×1080`, ours, SKIA, skia, before))
   }
   return rows
 }
