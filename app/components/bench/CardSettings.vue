@@ -11,7 +11,8 @@ import ParameterRow from '../fields/ParameterRow.vue'
 const props = defineProps<{ places: ParameterPlace[] }>()
 const bench = useBench()
 const card = computed(() => bench.card!)
-const light = computed(() => props.places.filter(({ address }) => address.startsWith('light/')))
+/** Only what a coat listens to so far: shadows take the light's direction, none takes its height. */
+const light = computed(() => props.places.filter(({ address }) => address === 'light/azimuth'))
 const rate = computed(() => COMMON_RATES.findIndex((r) => rateLabel(r) === rateLabel(card.value.rate)))
 
 const change = (label: string, part: Partial<Card>) => bench.edit(label, (old) => ({ ...old, ...part }))
