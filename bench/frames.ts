@@ -1,4 +1,5 @@
 import { readFileSync, readdirSync } from 'node:fs'
+import { expectCard } from '../core/card/read'
 import type { Card } from '../core/card/schema'
 import { Engine } from '../core/frame/engine'
 import { fontsOf, shippedFonts } from '../server/fonts/shipped'
@@ -11,7 +12,7 @@ const FRAMES = 50
 export async function frameRows(): Promise<Row[]> {
   const rows: Row[] = []
   for (const file of readdirSync('demo/cards').sort()) {
-    const card = JSON.parse(readFileSync(`demo/cards/${file}`, 'utf8')) as Card
+    const card = expectCard(JSON.parse(readFileSync(`demo/cards/${file}`, 'utf8')))
     const fonts = await fontsOf(card, [shippedFonts])
     const { width, height } = card.frame
     const name = `${card.name}, ${width}×${height}`

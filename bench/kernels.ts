@@ -7,7 +7,7 @@ import { outlineOf, placed } from '../core/outline/outline'
 import { unite } from '../core/outline/unite'
 import type { BlendMode } from '../core/paint/blend-modes'
 import { Font } from '../core/type/font'
-import { setType } from '../core/type/layout'
+import { glyphPath, setType } from '../core/type/layout'
 import type { Row } from './measure'
 import { beside } from './measure'
 
@@ -21,8 +21,14 @@ sharp.cache(false)
 /** A twelve-letter word across the frame. */
 function wordSegments(): Float64Array {
   const font = new Font(new Uint8Array(readFileSync('public/fonts/abril-fatface.ttf')), 'bench')
-  const path = setType(font, { wording: 'LanternRegat', tracking: 0, leading: 100, align: 'centre' })
-  const outline = outlineOf('bench', unite(flatten(path, 0.02 / 256), 65536), 1)
+  const letters = setType(font, { wording: 'LanternRegat', tracking: 0, leading: 100, align: 'centre' })
+  const rings = letters.flatMap(({ id, x, y }) =>
+    unite(flatten(glyphPath(font, id), 0.02 / 256), 65536).map(({ points, smooth }) => ({
+      points: points.map((v, i) => v + (i % 2 ? y : x)),
+      smooth,
+    })),
+  )
+  const outline = outlineOf('bench', rings, 1)
   return placed(outline, { scale: 250, rotation: 0, x: W / 2, y: H / 2 }).segments
 }
 
@@ -75,7 +81,7 @@ export async function distanceRows(): Promise<Row[]> {
   for (const reach of [8, 24]) {
     const ours = () => {
       const mark = kernels.mark()
-      kernels.grown(kernels.distance(segments, W, H, reach + 1), reach)
+      kernels.grown(kernels.distanceField(segments, W, H, reach + 2), segments, 0, reach)
       kernels.release(mark)
     }
     const raw = { raw: { width: W, height: H, channels: 1 as const } }

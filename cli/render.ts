@@ -1,14 +1,12 @@
-import { readFile } from 'node:fs/promises'
 import { availableParallelism } from 'node:os'
 import { basename, resolve } from 'node:path'
 import { parseArgs } from 'node:util'
 import type { Card } from '../core/card/schema'
 import { WaxError } from '../core/errors'
-import { readOwnFont } from '../server/fonts/own-font'
-import { fontsOf, shippedFonts } from '../server/fonts/shipped'
 import { ENCODERS } from '../server/renders/encoders/table'
 import { renderOptionsSchema } from '../server/renders/options'
 import { renderFile } from '../server/renders/render-file'
+import { allFonts, allPictures } from './assets'
 import { expectCardFile } from './card-file'
 
 const OPTIONS = {
@@ -17,6 +15,7 @@ const OPTIONS = {
   bits: { type: 'string', default: '8' },
   frames: { type: 'string' },
   font: { type: 'string', multiple: true, default: [] as string[] },
+  picture: { type: 'string', multiple: true, default: [] as string[] },
   threads: { type: 'string' },
 } as const
 
@@ -39,6 +38,7 @@ export async function render(args: string[]): Promise<number> {
   const report = await renderFile({
     card,
     fonts: await allFonts(card, values.font),
+    pictures: await allPictures(card, values.picture),
     options: options.data,
     path: resolve(values.out),
     stem: basename(positionals[0]!).replace(/\.card\.json$|\.json$/, ''),
@@ -77,16 +77,4 @@ function frameRange(text: string | undefined, card: Card): { from: number; to: n
     )
   }
   return { from, to: last + 1 }
-}
-
-async function allFonts(card: Card, files: readonly string[]): Promise<Map<string, Uint8Array>> {
-  const own = new Map<string, Uint8Array>()
-  for (const file of files) {
-    const bytes = await readFile(file).catch(() => {
-      throw new WaxError('no-file', file, 'The font file cannot be read.', 'Check the path.')
-    })
-    const font = await readOwnFont(bytes, basename(file))
-    own.set(font.id, font.sfnt)
-  }
-  return fontsOf(card, [async (id) => own.get(id) ?? null, shippedFonts])
 }

@@ -1,8 +1,10 @@
+import { counts } from '#core/card/parameter-kinds'
 import { coatOf } from '#core/coats/table'
 import type { Coat } from '#core/card/schema'
 import type { Moment } from '#core/card/settled'
 import { settleLength, settleNumber } from '#core/card/settled'
 import type { StoredPaint } from '#core/card/moving'
+import { isGradient } from '#core/card/moving'
 
 /** `Stroke, outside`. */
 export function coatTitle(coat: Coat): string {
@@ -13,18 +15,26 @@ export function coatTitle(coat: Coat): string {
 /** The value that says most of a coat, as its slab shows it. */
 export function coatHeadline(coat: Coat, at: Moment): string {
   const { headline, parameters } = coatOf(coat.kind)
-  const parameter = parameters[headline]!
+  // Where the headline does not count, another length of the coat does.
+  const name = counts(parameters[headline]!, coat)
+    ? headline
+    : Object.keys(parameters).find((other) => parameters[other]!.type === 'length' && counts(parameters[other]!, coat))
+  const parameter = name ? parameters[name]! : null
+  if (!name || !parameter) return ''
   if (parameter.type === 'paint') {
-    const paint = coat[headline] as StoredPaint
-    return paint.type === 'linear' ? `${Math.round(settleNumber(paint.angle, at))}°` : ''
+    const paint = coat[name] as StoredPaint
+    return isGradient(paint) && paint.type === 'linear' ? `${Math.round(settleNumber(paint.angle, at))}°` : ''
   }
-  const value = settleLength(coat[headline], at)
+  const value = settleLength(coat[name], at)
   const amount = typeof value === 'number' ? value : value.value
   return `${Math.round(amount * 10) / 10} ${typeof value === 'number' ? 'px' : '%'}`
 }
 
-/** The paint that a slab is drawn with. */
+/** The paint that a slab is drawn with: the first of the coat's paints or colours. */
 export function coatPaint(coat: Coat): StoredPaint {
-  if (coat.paint) return coat.paint as StoredPaint
-  return { type: 'solid', colour: (coat.colour ?? '#000000') as string }
+  for (const [name, { type }] of Object.entries(coatOf(coat.kind).parameters)) {
+    if (type === 'paint') return coat[name] as StoredPaint
+    if (type === 'colour') return { type: 'solid', colour: coat[name] as string }
+  }
+  return { type: 'solid', colour: '#000000' }
 }

@@ -1,13 +1,27 @@
 import { writeColour } from '#core/card/colour'
 import type { StoredPaint } from '#core/card/moving'
-import type { Moment } from '#core/card/settled'
+import type { Moment, SettledTexture } from '#core/card/settled'
 import { settlePaint } from '#core/card/settled'
+import { writeCssGradient } from '#core/formats/css-gradient'
 
-/** A paint as CSS, for slabs and swatches. CSS measures angles clockwise from upward: css = 90° − angle. */
-export function paintCss(paint: StoredPaint, at: Moment, angle?: number): string {
+/** A paint as CSS, for slabs and swatches; a gradient can be shown as a bar from left to right instead. */
+export function paintCss(paint: StoredPaint, at: Moment, asBar = false): string {
   const settled = settlePaint(paint, at)
   if (settled.type === 'solid') return `linear-gradient(${writeColour(settled.colour)} 0 0)`
-  const stops = [...settled.stops].sort((a, b) => a.at - b.at)
-  const text = stops.map((stop) => `${writeColour(stop.colour)} ${stop.at * 100}%`).join(', ')
-  return `linear-gradient(${90 - (angle ?? settled.angle)}deg, ${text})`
+  if (settled.type === 'texture') return textureCss(settled)
+  if (!asBar) return writeCssGradient(settled)
+  return writeCssGradient({ ...settled, type: 'linear', angle: 0, scale: 1, shift: 0, spread: 'pad' })
+}
+
+/** A hint of a texture: its two colours in stripes or grains. */
+function textureCss({ pattern, colour, ground, angle, picture }: SettledTexture): string {
+  if (pattern === 'picture' && picture) return `url(/api/pictures/${picture}/file) center / cover`
+  const [a, b] = [writeColour(colour), writeColour(ground)]
+  const turn = `${90 - angle}deg`
+  if (pattern === 'lines') return `repeating-linear-gradient(${turn}, ${a} 0 3px, ${b} 3px 6px)`
+  if (pattern === 'grid') {
+    return `repeating-linear-gradient(0deg, ${a} 0 2px, #0000 2px 7px), repeating-linear-gradient(90deg, ${a} 0 2px, ${b} 2px 7px)`
+  }
+  if (pattern === 'brushed') return `repeating-linear-gradient(${-angle}deg, ${a} 0 1px, ${b} 1px 3px)`
+  return `repeating-conic-gradient(${a} 0 12%, ${b} 0 31%) 0 0 / 5px 7px`
 }

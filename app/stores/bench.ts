@@ -4,6 +4,7 @@ import type { ParameterPlace } from '#core/card/addresses'
 import { listParameters } from '#core/card/addresses'
 import { isMoving } from '#core/card/moving'
 import type { Card, Coat, Piece } from '#core/card/schema'
+import { allPieces } from '#core/card/tree'
 import type { Fault } from '#core/errors'
 import { ApiError, api, faultOf } from '~/composables/api'
 
@@ -38,7 +39,9 @@ export const useBench = defineStore('bench', () => {
   let retry = 1000
   let unsaved = false
 
-  const piece = computed<Piece | null>(() => card.value?.pieces.find((p) => p.id === selectedPiece.value) ?? null)
+  const piece = computed<Piece | null>(
+    () => allPieces(card.value?.pieces ?? []).find((p) => p.id === selectedPiece.value) ?? null,
+  )
   const coat = computed<Coat | null>(() => {
     const coats = piece.value?.coats
     return coats ? ([...coats.face, ...coats.behind].find((c) => c.id === selectedCoat.value) ?? null) : null
@@ -102,7 +105,7 @@ export const useBench = defineStore('bench', () => {
 
   function put(next: Card) {
     card.value = next
-    if (selectedPiece.value && !next.pieces.some((p) => p.id === selectedPiece.value)) select(null)
+    if (selectedPiece.value && !allPieces(next.pieces).some((p) => p.id === selectedPiece.value)) select(null)
     unsaved = true
     if (saveState.value !== 'conflict') saveState.value = 'waiting'
     schedule(SAVE_AFTER)

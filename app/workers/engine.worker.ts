@@ -3,6 +3,7 @@ import type { Engine, PieceOutlook } from '#core/frame/engine'
 import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import { WaxError } from '#core/errors'
+import { fontsNamed, picturesOf } from '#core/card/tree'
 import { isShipped } from '#core/type/families'
 
 /** A rendered frame for the screen, or why there is none. */
@@ -68,22 +69,36 @@ export type EngineFace = typeof face
 /** The engine, with the card's fonts loaded. */
 async function engineFor(card: Card): Promise<Engine> {
   const engine = await starting
-  const ids = card.pieces.flatMap((piece) => (piece.kind === 'type' ? [piece.font] : []))
-  await Promise.all(ids.filter((id) => !engine.fonts.has(id)).map((id) => load(engine, id)))
+  await Promise.all([
+    ...fontsNamed(card)
+      .filter((id) => !engine.fonts.has(id))
+      .map((id) => once(id, () => loadFont(engine, id))),
+    ...picturesOf(card)
+      .filter((id) => !engine.pictures.has(id))
+      .map((id) => once(id, () => loadPicture(engine, id))),
+  ])
   return engine
 }
 
-function load(engine: Engine, id: string): Promise<void> {
-  let work = loading.get(id)
-  if (!work) {
-    work = (async () => {
-      const response = await fetch(isShipped(id) ? `/fonts/${id}.ttf` : `/api/fonts/${id}/file`)
-      // A font that is not there is named by the engine.
-      if (response.ok) engine.fonts.add(id, new Uint8Array(await response.arrayBuffer()))
-    })().finally(() => loading.delete(id))
-    loading.set(id, work)
-  }
+/** Work that several callers wait for is done once. */
+function once(id: string, load: () => Promise<void>): Promise<void> {
+  const work = loading.get(id) ?? load().finally(() => loading.delete(id))
+  loading.set(id, work)
   return work
+}
+
+// A font or picture that is not there is named by the engine.
+async function loadFont(engine: Engine, id: string): Promise<void> {
+  const response = await fetch(isShipped(id) ? `/fonts/${id}.ttf` : `/api/fonts/${id}/file`)
+  if (response.ok) engine.fonts.add(id, new Uint8Array(await response.arrayBuffer()))
+}
+
+async function loadPicture(engine: Engine, id: string): Promise<void> {
+  const response = await fetch(`/api/pictures/${id}/pixels`)
+  if (!response.ok) return
+  const side = (name: string) => Number(response.headers.get(name))
+  const pixels = new Uint8Array(await response.arrayBuffer())
+  engine.pictures.add(id, { width: side('x-width'), height: side('x-height'), pixels })
 }
 
 function faultOf(error: unknown): Fault {

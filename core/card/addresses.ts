@@ -1,11 +1,13 @@
 import { COMMON_COAT_PARAMETERS } from '../coats/definition'
 import { coatOf } from '../coats/table'
 import type { StoredPaint, StoredValue } from './moving'
-import type { Parameter, Parameters } from './parameters'
-import { colour, GRADIENT_PARAMETERS, STOP_PARAMETERS } from './parameters'
+import type { Parameter, Parameters } from './parameter-kinds'
+import { colour } from './parameter-kinds'
+import { GRADIENT_PARAMETERS, paintKind, STOP_PARAMETERS, TEXTURE_PARAMETERS } from './paints'
 import { PIECE_KINDS, PLACE_PARAMETERS } from './pieces'
 import type { Card, Coat, Piece } from './schema'
 import { LIGHT_PARAMETERS } from './schema'
+import { allPieces } from './tree'
 
 // A parameter's address says where its value lies in the document, by ids instead of indices, so that it
 // stays true while things are reordered: `light/azimuth`, `title/x`, `title/stroke-2/paint/stops/0/colour`.
@@ -32,7 +34,7 @@ export function listParameters(card: Card): ParameterPlace[] {
   return [
     ...ofTable(LIGHT_PARAMETERS, card.light as unknown as Record<string, StoredValue>, 'light', 'Card ·', null, null),
     ...(card.background ? ofPaint(card.background, 'background', 'Background ·', null, null) : []),
-    ...card.pieces.flatMap(listPieceParameters),
+    ...allPieces(card.pieces).flatMap(listPieceParameters),
   ]
 }
 
@@ -87,13 +89,22 @@ function ofPaint(
     coat,
   })
   if (paint.type === 'solid') return [at('colour', 'colour', SOLID_COLOUR, paint.colour)]
+  if (paint.type === 'texture') {
+    return Object.entries(TEXTURE_PARAMETERS).map(([name, parameter]) =>
+      at(name, `texture ${parameter.label.toLowerCase()}`, parameter, paint[name as keyof typeof TEXTURE_PARAMETERS]),
+    )
+  }
+  const { stops } = paint
   return [
-    ...Object.entries(GRADIENT_PARAMETERS).map(([name, parameter]) =>
-      at(name, `gradient ${parameter.label.toLowerCase()}`, parameter, paint[name as 'angle']),
+    ...paintKind(paint.type).numbers.map((name) =>
+      at(name, `gradient ${GRADIENT_PARAMETERS[name].label.toLowerCase()}`, GRADIENT_PARAMETERS[name], paint[name]),
     ),
-    ...paint.stops.flatMap((stop, i) => [
+    ...stops.flatMap((stop, i) => [
       at(`stops/${i}/at`, `colour ${i + 1} place`, STOP_PARAMETERS.at, stop.at),
       at(`stops/${i}/colour`, `colour ${i + 1}`, STOP_PARAMETERS.colour, stop.colour),
+      ...(i + 1 < stops.length
+        ? [at(`stops/${i}/middle`, `colour ${i + 1} midpoint`, STOP_PARAMETERS.middle, stop.middle ?? 50)]
+        : []),
     ]),
   ]
 }

@@ -5,6 +5,7 @@ import { defaultsOf } from './parameters'
 import type { PieceKind } from './pieces'
 import { PIECE_KINDS, PLACE_PARAMETERS } from './pieces'
 import type { Card, Coat, Piece } from './schema'
+import { allPieces } from './tree'
 import { CARD_FORMAT, CARD_VERSION, LIGHT_PARAMETERS } from './schema'
 
 export interface CardSize {
@@ -25,6 +26,7 @@ export function createCard(name: string, { width, height, rate, length }: CardSi
     rate,
     length,
     background: null,
+    blending: 'display',
     light: { azimuth: LIGHT_PARAMETERS.azimuth.default, elevation: LIGHT_PARAMETERS.elevation.default },
     palette: ['#F6C667', '#E2683C', '#B8324A', '#1E6B6A', '#FFF6EE', '#1B1420'],
     seed: 1,
@@ -44,11 +46,21 @@ export function createCoat(kind: string, id: string): Coat {
   } as Coat
 }
 
+/** What a new piece of a kind has beside its parameters. */
+const OWN_VALUES: Record<PieceKind, object> = {
+  type: { wording: 'Your words', font: 'abril-fatface' },
+  box: {},
+  ellipse: {},
+  line: {},
+  // A paper boat.
+  path: { path: 'M -150 10 L -60 10 L 0 -90 L 60 10 L 150 10 L 95 80 L -95 80 Z' },
+  group: { pieces: [] },
+}
+
 /** A new piece in the middle of the card, with a plain fill. */
 export function createPiece(kind: PieceKind, card: Card): Piece {
   const id = freeId(card, kind)
   const definition = PIECE_KINDS[kind]
-  const own = kind === 'type' ? { wording: 'Your words', font: 'abril-fatface' } : {}
   const piece = {
     id,
     kind,
@@ -56,19 +68,19 @@ export function createPiece(kind: PieceKind, card: Card): Piece {
     on: true,
     ...defaultsOf(PLACE_PARAMETERS),
     ...defaultsOf(definition.parameters),
-    ...own,
+    ...OWN_VALUES[kind],
     x: card.frame.width / 2,
     y: card.frame.height / 2,
     coats: { face: [], behind: [] },
   } as unknown as Piece
-  piece.coats.face.push(createCoat('fill', freeId(card, 'fill')))
+  if (kind !== 'group') piece.coats.face.push(createCoat('fill', freeId(card, 'fill')))
   return piece
 }
 
 /** The first id `kind-N` that nothing on the card has. */
 export function freeId(card: Card, kind: string): string {
   const taken = new Set(
-    card.pieces.flatMap((piece) => [
+    allPieces(card.pieces).flatMap((piece) => [
       piece.id,
       ...piece.coats.face.map((c) => c.id),
       ...piece.coats.behind.map((c) => c.id),

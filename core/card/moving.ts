@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { StoredCurve } from '../curves/curve'
 import { isEasing } from '../time/easing'
 import { HEX_COLOUR } from './colour'
 
@@ -27,27 +28,50 @@ export type Length = number | { unit: '%'; value: number }
 export type MovableLength = Length | (Moving<number> & { unit?: '%' })
 
 /** Anything that the document can hold at a parameter's place. */
-export type StoredValue = Movable<number> | MovableLength | Movable<string> | boolean | StoredPaint | undefined
+export type StoredValue =
+  Movable<number> | MovableLength | Movable<string> | boolean | StoredPaint | StoredCurve | undefined
 
 export interface StoredStop {
   /** 0–100 % along the gradient. */
   at: Movable<number>
   colour: Movable<string>
+  /** Where the mix with the next stop is half and half; 50 where left out. */
+  middle?: Movable<number>
 }
 
-export type StoredPaint =
-  | { type: 'solid'; colour: Movable<string> }
-  | {
-      type: 'linear'
-      stops: StoredStop[]
-      /** Direction from the first stop to the last; 0 = left to right, 90 = upward. */
-      angle: Movable<number>
-      /** % of the length that the shape spans in this direction. */
-      scale: Movable<number>
-      /** % of that length, along the direction. */
-      shift: Movable<number>
-      hang: 'piece' | 'card'
-    }
+/** A gradient of any kind; see core/card/paints.ts for what each value means and where it counts. */
+export interface StoredGradient {
+  type: 'linear' | 'radial' | 'conic' | 'edge'
+  stops: StoredStop[]
+  angle: Movable<number>
+  scale: Movable<number>
+  shift: Movable<number>
+  x: Movable<number>
+  y: Movable<number>
+  form: 'circle' | 'ellipse'
+  spread: 'pad' | 'reflect' | 'repeat'
+  mix: 'srgb' | 'linear' | 'oklab'
+  hang: 'piece' | 'card'
+}
+
+export interface StoredTexture {
+  type: 'texture'
+  pattern: 'noise' | 'grid' | 'lines' | 'brushed' | 'paper' | 'picture'
+  picture: string | null
+  colour: Movable<string>
+  ground: Movable<string>
+  scale: Movable<number>
+  angle: Movable<number>
+  x: Movable<number>
+  y: Movable<number>
+  weight: Movable<number>
+  seed: Movable<number>
+  hang: 'piece' | 'card'
+}
+
+export type StoredPaint = { type: 'solid'; colour: Movable<string> } | StoredGradient | StoredTexture
+
+export const isGradient = (paint: StoredPaint): paint is StoredGradient => 'stops' in paint
 
 const frame = z.number().min(0).max(1_000_000)
 const easing = z

@@ -1,6 +1,6 @@
 import { BLEND_MODES } from '../paint/blend-modes'
-import type { Parameters } from './parameters'
-import { choice, number } from './parameters'
+import type { Parameters } from './parameter-kinds'
+import { choice, number } from './parameter-kinds'
 
 /** What every piece has: where it stands and how it is laid on the card. */
 export const PLACE_PARAMETERS = {
@@ -104,27 +104,12 @@ export const TYPE_PARAMETERS = {
   }),
 } as const
 
+const extent = (label: string, help: string, value: number) =>
+  number({ label, help, default: value, min: 0, max: 20_000, step: 1, unit: 'px', slider: [0, 1920] })
+
 export const BOX_PARAMETERS = {
-  width: number({
-    label: 'Width',
-    help: 'Width of the box, in px',
-    default: 600,
-    min: 0,
-    max: 20_000,
-    step: 1,
-    unit: 'px',
-    slider: [0, 1920],
-  }),
-  height: number({
-    label: 'Height',
-    help: 'Height of the box, in px',
-    default: 160,
-    min: 0,
-    max: 20_000,
-    step: 1,
-    unit: 'px',
-    slider: [0, 1080],
-  }),
+  width: extent('Width', 'Width of the box, in px', 600),
+  height: extent('Height', 'Height of the box, in px', 160),
   radius: number({
     label: 'Corners',
     help: 'Radius of the corners, in px',
@@ -137,10 +122,63 @@ export const BOX_PARAMETERS = {
   }),
 } as const
 
+export const ELLIPSE_PARAMETERS = {
+  width: extent('Width', 'Width of the ellipse, in px', 300),
+  height: extent('Height', 'Height of the ellipse, in px', 300),
+} as const
+
+const thickness = (value: number, help: string) =>
+  number({ label: 'Thickness', help, default: value, min: 0, max: 5000, step: 0.5, unit: 'px', slider: [0, 80] })
+
+const cap = choice({
+  label: 'Ends',
+  help: 'Form of the ends (SVG 2, stroke-linecap)',
+  default: 'round',
+  options: [
+    { value: 'butt', label: 'Cut' },
+    { value: 'round', label: 'Round' },
+    { value: 'square', label: 'Square' },
+  ],
+})
+
+export const LINE_PARAMETERS = {
+  length: extent('Length', 'Length of the line between its ends, in px', 600),
+  thickness: thickness(12, 'Thickness of the line, in px'),
+  cap,
+} as const
+
+export const PATH_PARAMETERS = {
+  thickness: thickness(0, 'Thickness of a line along the path, in px; at 0 the path is filled'),
+  cap,
+  join: choice({
+    label: 'Corners',
+    help: 'Form of the corners of a line (SVG 2, stroke-linejoin)',
+    default: 'round',
+    options: [
+      { value: 'round', label: 'Round' },
+      { value: 'mitre', label: 'Mitre' },
+      { value: 'bevel', label: 'Bevel' },
+    ],
+  }),
+  rule: choice({
+    label: 'Filled by',
+    help: 'What lies within a path that crosses itself (SVG 2, fill-rule)',
+    default: 'nonzero',
+    options: [
+      { value: 'nonzero', label: 'Non-zero' },
+      { value: 'evenodd', label: 'Even-odd' },
+    ],
+  }),
+} as const
+
 /** Kinds of piece, with the parameters of their own. */
 export const PIECE_KINDS = {
   type: { label: 'Type', help: 'Words in a font', parameters: TYPE_PARAMETERS },
-  box: { label: 'Box', help: 'A rectangle with corners square or round', parameters: BOX_PARAMETERS },
+  box: { label: 'Box', help: 'A rectangle with round or square corners', parameters: BOX_PARAMETERS },
+  ellipse: { label: 'Ellipse', help: 'A circle or an ellipse', parameters: ELLIPSE_PARAMETERS },
+  line: { label: 'Line', help: 'A straight line with ends', parameters: LINE_PARAMETERS },
+  path: { label: 'Path', help: 'Any outline or line, as SVG path data', parameters: PATH_PARAMETERS },
+  group: { label: 'Group', help: 'Pieces together, with coats around them all', parameters: {} },
 } as const satisfies Record<string, { label: string; help: string; parameters: Parameters }>
 
 export type PieceKind = keyof typeof PIECE_KINDS

@@ -2,12 +2,23 @@ import { z } from 'zod'
 import { COMMON_COAT_PARAMETERS } from '../coats/definition'
 import { COATS } from '../coats/table'
 import type { BlendMode } from '../paint/blend-modes'
+import { isPathData } from '../formats/svg-path'
 import { rateSchema } from '../time/rate'
 import type { Rate } from '../time/rate'
 import type { Movable, StoredPaint, StoredValue } from './moving'
 import { colourSchema, movableNumber } from './moving'
-import { number, paintSchema, shapeOf } from './parameters'
-import { BOX_PARAMETERS, PLACE_PARAMETERS, TYPE_PARAMETERS } from './pieces'
+import type { Parameters } from './parameters'
+import { number, shapeOf } from './parameters'
+import { paintSchema } from './paints'
+import {
+  BOX_PARAMETERS,
+  ELLIPSE_PARAMETERS,
+  LINE_PARAMETERS,
+  PATH_PARAMETERS,
+  PLACE_PARAMETERS,
+  TYPE_PARAMETERS,
+} from './pieces'
+import { DEEPEST_GROUP } from './tree'
 
 // Version 1 of the card file. The types below are written out for readers; the schema is the authority.
 
@@ -50,7 +61,37 @@ export interface BoxPiece extends PlacedPiece {
   radius: Movable<number>
 }
 
-export type Piece = TypePiece | BoxPiece
+export interface EllipsePiece extends PlacedPiece {
+  kind: 'ellipse'
+  width: Movable<number>
+  height: Movable<number>
+}
+
+export interface LinePiece extends PlacedPiece {
+  kind: 'line'
+  length: Movable<number>
+  thickness: Movable<number>
+  cap: 'butt' | 'round' | 'square'
+}
+
+export interface PathPiece extends PlacedPiece {
+  kind: 'path'
+  /** SVG path data around the piece's place. */
+  path: string
+  thickness: Movable<number>
+  cap: 'butt' | 'round' | 'square'
+  join: 'round' | 'mitre' | 'bevel'
+  rule: 'nonzero' | 'evenodd'
+}
+
+/** Pieces together: they move as one, and its coats lie around them all. */
+export interface GroupPiece extends PlacedPiece {
+  kind: 'group'
+  /** Front first; their places count from the group's. */
+  pieces: Piece[]
+}
+
+export type Piece = TypePiece | BoxPiece | EllipsePiece | LinePiece | PathPiece | GroupPiece
 
 /** A coat: what all have in common, and the parameters of its kind under their own names. */
 export interface Coat {
@@ -71,6 +112,8 @@ export interface Card {
   /** Loop length in frames; frame `length` is frame 0 again. */
   length: number
   background: StoredPaint | null
+  /** In which light pixels are blended: display-encoded sRGB, or linear. */
+  blending: 'display' | 'linear'
   /** The key light: where the light comes from. */
   light: { azimuth: Movable<number>; elevation: Movable<number> }
   /** Hex colours that the card is made of. */
@@ -126,22 +169,28 @@ const stack = z.strictObject({
 
 const common = { id, name, on: z.boolean().default(true), coats: stack.default({ face: [], behind: [] }) }
 
-const pieceSchema = z.discriminatedUnion('kind', [
+const shape = (kind: string, parameters: Parameters, own: Record<string, z.ZodType> = {}) =>
   z.strictObject({
-    kind: z.literal('type'),
+    kind: z.literal(kind),
     ...common,
-    wording: z.string().max(2000),
-    font: id,
+    ...own,
     ...shapeOf(PLACE_PARAMETERS),
-    ...shapeOf(TYPE_PARAMETERS),
-  }),
-  z.strictObject({
-    kind: z.literal('box'),
-    ...common,
-    ...shapeOf(PLACE_PARAMETERS),
-    ...shapeOf(BOX_PARAMETERS),
-  }),
-])
+    ...shapeOf(parameters),
+  })
+
+const wording = z.string().max(2000)
+const path = z.string().max(500_000).refine(isPathData, 'is no SVG path data')
+
+export const pieceSchema: z.ZodType = z.lazy(() =>
+  z.discriminatedUnion('kind', [
+    shape('type', TYPE_PARAMETERS, { wording, font: id }),
+    shape('box', BOX_PARAMETERS),
+    shape('ellipse', ELLIPSE_PARAMETERS),
+    shape('line', LINE_PARAMETERS),
+    shape('path', PATH_PARAMETERS, { path }),
+    shape('group', {}, { pieces: z.array(pieceSchema).max(200).default([]) }),
+  ]),
+)
 
 const side = z.number().int().min(16).max(LARGEST_SIDE)
 
@@ -154,6 +203,7 @@ export const cardSchema = z
     rate: rateSchema,
     length: z.number().int().min(1).max(LONGEST_LOOP),
     background: paintSchema.nullable().default(null),
+    blending: z.enum(['display', 'linear']).default('display'),
     light: z
       .strictObject({
         azimuth: movableNumber(LIGHT_PARAMETERS.azimuth.min, LIGHT_PARAMETERS.azimuth.max),
@@ -171,12 +221,19 @@ export const cardSchema = z
       if (seen.has(value)) context.addIssue({ code: 'custom', path, message: `is an id that is taken` })
       seen.add(value)
     }
-    card.pieces.forEach((piece, i) => {
-      claim(piece.id, ['pieces', i, 'id'])
-      for (const group of ['face', 'behind'] as const) {
-        piece.coats[group].forEach((coat, k) =>
-          claim((coat as { id: string }).id, ['pieces', i, 'coats', group, k, 'id']),
-        )
+    const visit = (pieces: readonly Piece[], path: (string | number)[], depth: number) => {
+      if (depth > DEEPEST_GROUP) {
+        context.addIssue({ code: 'custom', path, message: `lies deeper than ${DEEPEST_GROUP} groups` })
+        return
       }
-    })
+      pieces.forEach((piece, i) => {
+        const here = [...path, i]
+        claim(piece.id, [...here, 'id'])
+        for (const group of ['face', 'behind'] as const) {
+          piece.coats[group].forEach((coat, k) => claim(coat.id, [...here, 'coats', group, k, 'id']))
+        }
+        if (piece.kind === 'group') visit(piece.pieces, [...here, 'pieces'], depth + 1)
+      })
+    }
+    visit(card.pieces as Piece[], ['pieces'], 0)
   })

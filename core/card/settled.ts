@@ -1,7 +1,8 @@
 import { colourAt, numberAt } from '../time/keyframes'
 import type { Frames, Rgba } from '../units'
 import { readColour } from './colour'
-import type { Length, Moving, StoredPaint } from './moving'
+import type { StoredCurve } from '../curves/curve'
+import type { Length, Movable, Moving, StoredGradient, StoredPaint, StoredTexture } from './moving'
 import { isMoving } from './moving'
 import type { Parameter, Parameters } from './parameters'
 
@@ -11,19 +12,33 @@ export interface SettledStop {
   /** 0–1. */
   at: number
   colour: Rgba
+  /** 0–1 of the way to the next stop. */
+  middle: number
 }
 
-export type SettledPaint =
-  | { type: 'solid'; colour: Rgba }
-  | {
-      type: 'linear'
-      stops: SettledStop[]
-      angle: number
-      /** 1 = the whole span. */
-      scale: number
-      shift: number
-      hang: 'piece' | 'card'
-    }
+/** Scale, shift and middle are shares: 1 is the whole span. */
+export interface SettledGradient extends Pick<StoredGradient, 'type' | 'form' | 'spread' | 'mix' | 'hang'> {
+  stops: SettledStop[]
+  angle: number
+  scale: number
+  shift: number
+  x: number
+  y: number
+}
+
+/** Scale and weight are shares, shifts are px. */
+export interface SettledTexture extends Pick<StoredTexture, 'type' | 'pattern' | 'picture' | 'hang'> {
+  colour: Rgba
+  ground: Rgba
+  scale: number
+  angle: number
+  x: number
+  y: number
+  weight: number
+  seed: number
+}
+
+export type SettledPaint = { type: 'solid'; colour: Rgba } | SettledGradient | SettledTexture
 
 /** The value that a parameter's definition settles to. */
 export type Settled<P extends Parameter> = P extends { type: 'number' }
@@ -36,7 +51,9 @@ export type Settled<P extends Parameter> = P extends { type: 'number' }
         ? T
         : P extends { type: 'toggle' }
           ? boolean
-          : SettledPaint
+          : P extends { type: 'curve' }
+            ? StoredCurve
+            : SettledPaint
 
 export type SettledValues<T extends Parameters> = { [K in keyof T]: Settled<T[K]> }
 
@@ -62,18 +79,35 @@ export function settleColour(value: unknown, at: Moment): Rgba {
 }
 
 export function settlePaint(paint: StoredPaint, at: Moment): SettledPaint {
+  const share = (value: Movable<number>) => settleNumber(value, at) / 100
   if (paint.type === 'solid') return { type: 'solid', colour: settleColour(paint.colour, at) }
+  if (paint.type === 'texture') {
+    const { type, pattern, picture, hang } = paint
+    return {
+      ...{ type, pattern, picture, hang },
+      colour: settleColour(paint.colour, at),
+      ground: settleColour(paint.ground, at),
+      scale: share(paint.scale),
+      weight: share(paint.weight),
+      angle: settleNumber(paint.angle, at),
+      x: settleNumber(paint.x, at),
+      y: settleNumber(paint.y, at),
+      seed: settleNumber(paint.seed, at),
+    }
+  }
+  const { type, form, spread, mix, hang } = paint
   const stops = paint.stops.map((stop) => ({
-    at: settleNumber(stop.at, at) / 100,
+    at: share(stop.at),
     colour: settleColour(stop.colour, at),
+    middle: share(stop.middle ?? 50),
   }))
   return {
-    type: 'linear',
-    stops,
+    ...{ type, form, spread, mix, hang, stops },
     angle: settleNumber(paint.angle, at),
-    scale: settleNumber(paint.scale, at) / 100,
-    shift: settleNumber(paint.shift, at) / 100,
-    hang: paint.hang,
+    scale: share(paint.scale),
+    shift: share(paint.shift),
+    x: share(paint.x),
+    y: share(paint.y),
   }
 }
 

@@ -1,8 +1,11 @@
 import type { Length } from '../card/moving'
-import type { Parameters } from '../card/parameters'
-import { choice, number } from '../card/parameters'
+import type { Parameters } from '../card/parameter-kinds'
+import { choice, number } from '../card/parameter-kinds'
+import type { StoredCurve } from '../curves/curve'
+import type { Join } from '../outline/corners'
 import type { SettledPaint, SettledValues } from '../card/settled'
 import type { Degrees, Px } from '../units'
+import type { BlendMode } from '../paint/blend-modes'
 import { BLEND_MODES } from '../paint/blend-modes'
 
 /** The two groups of a piece's coats: laid on each other as its face, or lying behind it on the card. */
@@ -29,38 +32,87 @@ export interface PlaneRecipe {
 }
 
 /**
- * One laid layer. `field` says where the mask counts: within the outline, outside it, or behind the face.
- * The compositor joins the fields by the outline's exact coverage, so masks run on across the edge instead
- * of stopping at it.
+ * One laid layer. `where` says on which side of the outline it shows. The compositor joins the two sides by the
+ * outline's exact coverage, so masks run on across the edge instead of stopping at it.
  */
 export interface Layer {
-  field: 'inside' | 'outside' | 'behind'
+  where: 'inside' | 'outside' | 'everywhere'
   /** Cover 0–1 in the coat's box; null covers everything. */
   mask: PlaneRecipe | null
   paint: SettledPaint
-  /** Behind only: kept off the area under the shape. */
-  knockOut?: boolean
+  /** For paint along the edge: the place of each pixel on its gradient, 0–1. */
+  along?: PlaneRecipe
+  /** 0–1, beside the coat's own opacity. */
+  opacity?: number
+  /** In place of the coat's blend mode. */
+  blend?: BlendMode
+  /** Laid on the paint before both go through the mask. */
+  over?: Omit<Layer, 'where' | 'over'>[]
+}
+
+/** Where light comes from. */
+export interface Light {
+  azimuth: Degrees
+  elevation: Degrees
+}
+
+/** How an offset edge turns its corners. */
+export interface JoinStyle {
+  join: Join
+  /** A mitre longer than this many widths becomes a bevel. */
+  limit: number
+}
+
+/** The sides of a body that the outline sweeps. */
+export interface SweptPlanes {
+  /** How much of each pixel the body covers, the outline itself included. */
+  cover: PlaneRecipe
+  /** 0 at the near end, 1 at the far one. */
+  depth: PlaneRecipe
+  /** Brightness of the side that is seen, 0–1. */
+  shade: PlaneRecipe
+}
+
+/** What lengths mean and where light comes from: all that reach and measures may ask for. */
+export interface CoatScale {
+  /** A length of the card in render pixels, % taken of the piece's reference size. */
+  px(length: Length): Px
+  light: Light
+  /** The largest distance from the edge inside the shape. */
+  innerDepth(): Px
+  /** Width and height of the placed outline. */
+  extent: { w: Px; h: Px }
 }
 
 /** What a coat may ask of the engine while it is computed. All lengths are render pixels. */
-export interface CoatBench {
-  /** A length of the card in render pixels, % taken of the piece's reference size. */
-  px(length: Length): Px
-  /** The angle that the key light comes from. */
-  lightAzimuth: Degrees
+export interface CoatBench extends CoatScale {
   /** Exact coverage of the outline moved by (dx, dy). */
   coverage(dx?: Px, dy?: Px): PlaneRecipe
-  /**
-   * How much of each pixel lies inside the outline, grown by `edge`. `reach` (at least |edge| + 1) is how far
-   * distances are measured; coats that name the same reach share the measurement.
-   */
-  grown(edge: Px, reach: Px, dx?: Px, dy?: Px): PlaneRecipe
-  /** The band between two offsets; `above` is the opacity of what covers its inner side. */
-  band(inner: Px, outer: Px, reach: Px, above?: number): PlaneRecipe
+  /** Signed distance to the edge, negative inside; exact as far as the coat `measures`. */
+  distance(): PlaneRecipe
+  /** How much of each pixel lies inside the outline moved outward by `edge`; at most as far as the coat `measures`. */
+  grown(edge: Px, style?: JoinStyle): PlaneRecipe
+  /** A plane seen through a window moved by (dx, dy) whole or broken pixels. */
+  moved(plane: PlaneRecipe, dx: Px, dy: Px): PlaneRecipe
+  /** What `outer` covers beyond `inner`; `above` is the opacity of what covers the inner one. */
+  band(inner: PlaneRecipe, outer: PlaneRecipe, above?: number): PlaneRecipe
   /** Gaussian blur; what lies outside the box counts as 0. */
   blurred(plane: PlaneRecipe, sigma: Px): PlaneRecipe
   /** 1 − plane. */
   complemented(plane: PlaneRecipe): PlaneRecipe
+  /** (plane − from) · scale, cut to 0..1. */
+  ramped(plane: PlaneRecipe, from: number, scale: number): PlaneRecipe
+  absolute(plane: PlaneRecipe): PlaneRecipe
+  product(a: PlaneRecipe, b: PlaneRecipe): PlaneRecipe
+  difference(a: PlaneRecipe, b: PlaneRecipe): PlaneRecipe
+  /** (curve(plane) + shift) · scale. */
+  mapped(plane: PlaneRecipe, curve: StoredCurve, scale?: number, shift?: number): PlaneRecipe
+  /** Grain of an amount 0–1: pixels drawn towards whole or clear by chance, the mean kept. */
+  grained(plane: PlaneRecipe, amount: number): PlaneRecipe
+  /** Diffuse light on a height field in px. */
+  lit(height: PlaneRecipe, light: Light): PlaneRecipe
+  /** The outline swept by (dx, dy), its far end scaled by `taper`, its sides lit. */
+  swept(dx: Px, dy: Px, taper: number, light: Light): SweptPlanes
 }
 
 /** The coat's neighbours, for coats that are placed by them. */
@@ -81,11 +133,12 @@ export interface CoatDefinition<T extends Parameters = Parameters> {
   group(values: { side?: string }): DepthGroup
   /** The value shown on the coat's slab: the parameter that says most. */
   headline: keyof T & string
-  reach(
-    values: SettledValues<T>,
-    bench: Pick<CoatBench, 'px' | 'lightAzimuth'>,
-    place: CoatPlace<SettledValues<T>>,
-  ): Insets
+  /** True where the parts of the coat have blend modes of their own and the common one does not count. */
+  ownBlend?: boolean
+  /** How far the coat can touch beyond the outline. */
+  reach(values: SettledValues<T>, scale: CoatScale, place: CoatPlace<SettledValues<T>>): Insets
+  /** How far from the edge the coat measures distances; 0 where it needs none. */
+  measures?(values: SettledValues<T>, scale: CoatScale, place: CoatPlace<SettledValues<T>>): Px
   layers(values: SettledValues<T>, bench: CoatBench, place: CoatPlace<SettledValues<T>>): Layer[]
 }
 

@@ -1,15 +1,20 @@
-import { paint } from '../card/parameters'
+import { paint } from '../card/parameter-kinds'
 import { defineCoat, NO_REACH } from './definition'
 
 export const fill = defineCoat({
   kind: 'fill',
   label: 'Fill',
-  help: 'Colour or gradient poured into the whole shape',
+  help: 'Colour, gradient or texture poured into the whole shape',
   parameters: {
     paint: paint({ label: 'Paint', help: 'What the shape is filled with', default: '#F2A33C' }),
   },
   headline: 'paint',
   group: () => 'face',
   reach: () => NO_REACH,
-  layers: (values) => [{ field: 'inside', mask: null, paint: values.paint }],
+  measures: (values, scale) => (values.paint.type === 'edge' ? scale.innerDepth() + 1 : 0),
+  layers({ paint }, bench) {
+    if (paint.type !== 'edge') return [{ where: 'inside', mask: null, paint }]
+    const along = bench.ramped(bench.distance(), 0, -1 / Math.max(1e-3, bench.innerDepth()))
+    return [{ where: 'inside', mask: null, paint, along }]
+  },
 })

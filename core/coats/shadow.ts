@@ -1,10 +1,13 @@
-import { choice, colour, length, number, toggle } from '../card/parameters'
+import { choice, colour, length, toggle } from '../card/parameter-kinds'
 import type { SettledValues } from '../card/settled'
 import { cosDegrees, sinDegrees } from '../kernels/exact'
 import { blurReach } from '../kernels/gauss'
 import type { Px } from '../units'
-import type { CoatBench, Layer } from './definition'
+import { direction, distance, falloff, firmness, grain, ownDirection, softness } from './common-parameters'
+import type { CoatBench, CoatScale, Layer, PlaneRecipe } from './definition'
 import { defineCoat, even, SIDES } from './definition'
+
+const byDistance = { parameter: 'cast', is: ['distance'] } as const
 
 const parameters = {
   side: choice({
@@ -14,69 +17,76 @@ const parameters = {
     options: [SIDES.outside, SIDES.inside],
   }),
   colour: colour({ label: 'Colour', help: 'Colour of the shadow, as #RRGGBB or #RRGGBBAA', default: '#000000' }),
-  distance: length({
-    label: 'Distance',
-    help: 'How far the shadow is moved, in px or % of the piece',
-    default: 12,
+  cast: choice({
+    label: 'Set by',
+    help: 'Distance: each value by hand. Lift: one height above the page, the rest follows from the key light',
+    default: 'distance',
+    options: [
+      { value: 'distance', label: 'Distance' },
+      { value: 'lift', label: 'Lift' },
+    ],
+  }),
+  lift: length({
+    label: 'Lift',
+    help: 'Height above the page, in px or % of the piece: the shadow moves away, softens and fades with it',
+    default: 24,
     min: 0,
     max: 2000,
     step: 0.5,
-    slider: [0, 120],
-  }),
-  ownDirection: toggle({
-    label: 'Own direction',
-    help: 'Off: the shadow falls away from the key light of the card. On: in the direction set here',
-    default: false,
-  }),
-  direction: number({
-    label: 'Direction',
-    help: 'Where the shadow falls to, in degrees anticlockwise: 0 is to the right, −90 straight down',
-    default: -60,
-    min: -36_000,
-    max: 36_000,
-    step: 1,
-    unit: '°',
-    slider: [-180, 180],
-  }),
-  softness: length({
-    label: 'Softness',
-    help: 'Width of the soft edge, in px or % of the piece; the Gaussian has half of it as its sigma (CSS Backgrounds 3)',
-    default: 16,
-    min: 0,
-    max: 1000,
-    step: 0.5,
     slider: [0, 160],
+    when: { parameter: 'cast', is: ['lift'] },
   }),
-  firmness: number({
-    label: 'Firmness',
-    help: 'How much of the softness becomes solid spread instead of blur, in %',
-    default: 0,
-    min: 0,
-    max: 100,
-    step: 1,
-    unit: '%',
-  }),
+  distance: {
+    ...distance('Distance', 'How far the shadow is moved, in px or % of the piece', 12),
+    when: byDistance,
+  },
+  ownDirection,
+  direction: direction(
+    'Where the shadow falls to, in degrees anticlockwise: 0 is to the right, −90 straight down',
+    -60,
+  ),
+  softness: {
+    ...softness(
+      'Softness',
+      'Width of the soft edge, in px or % of the piece; the Gaussian has half of it as its sigma (CSS Backgrounds 3)',
+      16,
+    ),
+    when: byDistance,
+  },
+  firmness,
+  falloff: falloff('How the shadow fades from whole to clear'),
+  grain,
   knockOut: toggle({
     label: 'Knock out',
     help: 'Keeps the shadow from showing through a half-transparent face',
     default: true,
+    when: { parameter: 'side', is: ['outside'] },
   }),
 } as const
 
 type Values = SettledValues<typeof parameters>
 
+/** Width of the soft edge per px of height: a light as wide as a third of its distance. Ours. */
+const SOFTNESS_PER_LIFT = 0.7
+
 /** Light from azimuth a throws the shadow to (−cos a, +sin a), y down (common practice, no published source). */
-function cast(values: Values, bench: Pick<CoatBench, 'px' | 'lightAzimuth'>) {
-  const towards = values.ownDirection ? values.direction : bench.lightAzimuth + 180
-  const distance = bench.px(values.distance)
-  const softness = bench.px(values.softness)
+function castOf(values: Values, scale: CoatScale) {
+  const towards = values.ownDirection ? values.direction : scale.light.azimuth + 180
+  const lifted = values.cast === 'lift'
+  const lift = scale.px(values.lift)
+  // Parallel light at elevation e: a point at height h throws its shadow h / tan e away.
+  const e = scale.light.elevation
+  const away = lifted ? lift * Math.min(20, cosDegrees(e) / Math.max(1e-6, sinDegrees(e))) : scale.px(values.distance)
+  const softness = lifted ? lift * SOFTNESS_PER_LIFT : scale.px(values.softness)
   const firmness = values.firmness / 100
   return {
-    dx: distance * cosDegrees(towards),
-    dy: -distance * sinDegrees(towards),
+    dx: away * cosDegrees(towards),
+    dy: -away * sinDegrees(towards),
     spread: firmness * softness,
     // CSS: the Gaussian's standard deviation is half the blur radius.
     sigma: ((1 - firmness) * softness) / 2,
+    // The higher, the more light comes round the shape: half at its own size. Ours.
+    opacity: lifted ? 1 / (1 + lift / Math.max(1e-6, scale.px({ unit: '%', value: 100 }))) : 1,
   }
 }
 
@@ -87,11 +97,11 @@ export const shadow = defineCoat({
   parameters,
   headline: 'distance',
   group: (values) => (values.side === 'inside' ? 'face' : 'behind'),
-  reach(values, bench) {
-    const { dx, dy, spread, sigma } = cast(values, bench)
+  reach(values, scale) {
+    const { dx, dy, spread, sigma } = castOf(values, scale)
     // Nothing is laid outside, but the blur must see the hole's true form around the edge.
     if (values.side === 'inside') return even(blurReach(sigma) + 1)
-    const around: Px = spread + blurReach(sigma) + 1
+    const around: Px = spread + blurReach(sigma) + 2
     return {
       left: Math.max(0, around - dx),
       right: Math.max(0, around + dx),
@@ -99,15 +109,29 @@ export const shadow = defineCoat({
       bottom: Math.max(0, around + dy),
     }
   },
+  measures(values, scale) {
+    const { spread } = castOf(values, scale)
+    return spread > 0 ? spread + 2 : 0
+  },
   layers(values, bench): Layer[] {
-    const { dx, dy, spread, sigma } = cast(values, bench)
+    const { dx, dy, spread, sigma, opacity } = castOf(values, bench)
     const paint = { type: 'solid', colour: values.colour } as const
-    if (values.side === 'inside') {
-      // Inset shadow: the hole is the shape shrunk by the spread; what is not hole is shadow.
-      const hole = spread > 0 ? bench.grown(-spread, spread + 1, dx, dy) : bench.coverage(dx, dy)
-      return [{ field: 'inside', mask: bench.complemented(bench.blurred(hole, sigma)), paint }]
-    }
-    const shape = spread > 0 ? bench.grown(spread, spread + 1, dx, dy) : bench.coverage(dx, dy)
-    return [{ field: 'behind', mask: bench.blurred(shape, sigma), paint, knockOut: values.knockOut }]
+    const inside = values.side === 'inside'
+    // Inset shadow: the hole is the shape shrunk by the spread; what is not hole is shadow.
+    const form = shapeOf(bench, inside ? -spread : spread, dx, dy)
+    const soft = bench.blurred(form, sigma)
+    const cover = finished(values, bench, inside ? bench.complemented(soft) : soft)
+    const where = inside ? 'inside' : values.knockOut ? 'outside' : 'everywhere'
+    return [{ where, mask: cover, paint, opacity }]
   },
 })
+
+function shapeOf(bench: CoatBench, spread: Px, dx: Px, dy: Px): PlaneRecipe {
+  if (spread === 0) return bench.coverage(dx, dy)
+  return bench.moved(bench.grown(spread), dx, dy)
+}
+
+function finished({ falloff, grain }: Values, bench: CoatBench, plane: PlaneRecipe): PlaneRecipe {
+  const shaped = falloff === 'linear' ? plane : bench.mapped(plane, falloff)
+  return grain > 0 ? bench.grained(shaped, grain / 100) : shaped
+}

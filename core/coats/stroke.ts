@@ -1,7 +1,7 @@
-import { choice, length, paint, toggle } from '../card/parameters'
+import { choice, length, number, paint, toggle } from '../card/parameter-kinds'
 import type { SettledValues } from '../card/settled'
 import type { Px } from '../units'
-import type { CoatBench, CoatPlace, Layer } from './definition'
+import type { CoatPlace, CoatScale, Layer } from './definition'
 import { defineCoat, even, SIDES } from './definition'
 
 const parameters = {
@@ -34,6 +34,27 @@ const parameters = {
     help: 'Starts where the next stroke nearer to the face on the same side ends, so that outlines grow outward',
     default: false,
   }),
+  join: choice({
+    label: 'Corners',
+    help: 'Form of the corners (SVG 2, stroke-linejoin)',
+    default: 'round',
+    options: [
+      { value: 'round', label: 'Round' },
+      { value: 'mitre', label: 'Mitre' },
+      { value: 'bevel', label: 'Bevel' },
+    ],
+  }),
+  limit: number({
+    label: 'Mitre limit',
+    help: 'A corner that would stick out farther than this many widths is cut off (SVG 2, stroke-miterlimit)',
+    default: 4,
+    min: 1,
+    max: 100,
+    step: 0.5,
+    unit: '',
+    slider: [1, 12],
+    when: { parameter: 'join', is: ['mitre'] },
+  }),
   paint: paint({ label: 'Paint', help: 'What the line is painted with', default: '#3D0D16' }),
 } as const
 
@@ -48,10 +69,10 @@ interface Extent {
 }
 
 /** Px from the edge at which a stroke starts; a stacked one starts where the one before it ends. */
-function extentOf(index: number, bench: Pick<CoatBench, 'px'>, place: CoatPlace<Values>): Extent {
+function extentOf(index: number, scale: CoatScale, place: CoatPlace<Values>): Extent {
   const { values, id } = place.siblings[index]!
-  const width = bench.px(values.width)
-  const gap = bench.px(values.offset)
+  const width = scale.px(values.width)
+  const gap = scale.px(values.offset)
   if (values.side === 'across') return { inner: gap - width / 2, outer: gap + width / 2, above: 0 }
   const outward = values.side === 'outside'
   let start = gap
@@ -60,7 +81,7 @@ function extentOf(index: number, bench: Pick<CoatBench, 'px'>, place: CoatPlace<
     for (let i = index - 1; i >= 0; i--) {
       const before = place.siblings[i]!
       if (!before.on || before.values.side !== values.side || before.id === id) continue
-      const extent = extentOf(i, bench, place)
+      const extent = extentOf(i, scale, place)
       start = gap + (outward ? extent.outer : -extent.inner)
       // Over a gap there is nothing to join.
       if (gap === 0 && outward && before.above) above = before.opacity
@@ -71,12 +92,14 @@ function extentOf(index: number, bench: Pick<CoatBench, 'px'>, place: CoatPlace<
 }
 
 /** How far the strokes of a piece reach from its edge: they share one box and one measurement of distance. */
-function farthest(bench: Pick<CoatBench, 'px'>, place: CoatPlace<Values>): Px {
+function farthest(scale: CoatScale, place: CoatPlace<Values>): Px {
   const reaches = place.siblings.map((sibling, i) => {
-    const { inner, outer } = extentOf(i, bench, place)
-    return sibling.on ? Math.max(Math.abs(inner), Math.abs(outer)) : 0
+    const { inner, outer } = extentOf(i, scale, place)
+    // A mitre sticks out as far as its limit allows.
+    const tip = sibling.values.join === 'mitre' ? Math.max(0, outer) * (sibling.values.limit - 1) : 0
+    return sibling.on ? Math.max(Math.abs(inner), Math.abs(outer) + tip) : 0
   })
-  return Math.max(0, ...reaches) + 1
+  return Math.max(0, ...reaches) + 2
 }
 
 export const stroke = defineCoat({
@@ -86,22 +109,28 @@ export const stroke = defineCoat({
   parameters,
   headline: 'width',
   group: () => 'face',
-  reach: (_values, bench, place) => even(farthest(bench, place)),
+  reach: (_values, scale, place) => even(farthest(scale, place)),
+  measures(_values, scale, place) {
+    const { inner, outer } = extentOf(place.index, scale, place)
+    return outer > inner ? Math.max(Math.abs(inner), Math.abs(outer)) + 2 : 0
+  },
   layers(values, bench, place): Layer[] {
     const { inner, outer, above } = extentOf(place.index, bench, place)
     // A line of no width is no line.
     if (outer <= inner) return []
-    const { paint } = values
-    const reach = farthest(bench, place)
+    const { paint, join, limit } = values
+    const grown = (edge: Px) => bench.grown(edge, { join, limit })
+    const along = paint.type === 'edge' ? bench.ramped(bench.distance(), inner, 1 / (outer - inner)) : undefined
+    const laid = { paint, ...(along ? { along } : {}) }
     const layers: Layer[] = []
-    // The part on each side goes to that side's field and runs on under the edge, so that no hairline is left.
+    // The part on each side goes to that side and runs on under the edge, so that no hairline is left.
     if (outer > 0) {
-      const mask = inner <= 0 ? bench.grown(outer, reach) : bench.band(inner, outer, reach, above)
-      layers.push({ field: 'outside', mask, paint })
+      const mask = inner <= 0 ? grown(outer) : bench.band(grown(inner), grown(outer), above)
+      layers.push({ where: 'outside', mask, ...laid })
     }
     if (inner < 0) {
-      const mask = outer >= 0 ? bench.complemented(bench.grown(inner, reach)) : bench.band(inner, outer, reach)
-      layers.push({ field: 'inside', mask, paint })
+      const mask = outer >= 0 ? bench.complemented(grown(inner)) : bench.band(grown(inner), grown(outer))
+      layers.push({ where: 'inside', mask, ...laid })
     }
     return layers
   },

@@ -1,18 +1,21 @@
+import { bevel } from './bevel'
 import type { CoatDefinition } from './definition'
+import { depth } from './depth'
 import { fill } from './fill'
+import { glow } from './glow'
 import { shadow } from './shadow'
+import { sheen } from './sheen'
 import { stroke } from './stroke'
 
 /** All kinds of coat. A new kind is one file and one line here. */
-export const COATS = [fill, stroke, shadow] as unknown as readonly CoatDefinition[]
+const TABLE = { fill, stroke, shadow, glow, bevel, sheen, depth }
 
-export const COAT_KINDS = ['fill', 'stroke', 'shadow'] as const
-export type CoatKind = (typeof COAT_KINDS)[number]
-
-const byKind = new Map(COATS.map((coat) => [coat.kind, coat]))
+export type CoatKind = keyof typeof TABLE
+export const COATS = Object.values(TABLE) as unknown as readonly CoatDefinition[]
+export const COAT_KINDS = Object.keys(TABLE) as CoatKind[]
 
 export function coatOf(kind: string): CoatDefinition {
-  const coat = byKind.get(kind)
+  const coat = COATS.find((definition) => definition.kind === kind)
   if (!coat) throw new Error(`No coat of kind ${kind}`)
   return coat
 }

@@ -1,21 +1,29 @@
-import type { Layer } from '../coats/definition'
+import type { DepthGroup, Layer } from '../coats/definition'
 import type { Kernels, Layers, Plane } from '../kernels/kernels'
 import type { BlendMode } from '../paint/blend-modes'
+import type { Canvas } from './canvas'
 import type { GridBox } from './grid-box'
 import type { PreparedPaint } from './prepared-paint'
 
-/** A layer in its own part of the frame, with its paint made ready. */
-export interface PreparedLayer {
-  field: Layer['field']
-  knockOut: boolean
-  /** Render pixels that the layer can touch; inside layers all have the ink's box. */
-  box: GridBox
-  /** Cover within `box`; null covers all of it. */
+/** What is painted: a paint through a mask, in a box of the render grid. */
+export interface PreparedPainting {
+  /** Cover within the layer's box; null covers all of it. */
   mask: Plane | null
-  /** A ramp's origin is the frame's. */
+  /** Places along the edge within the box, for paints that ask for them. */
+  along: Plane | null
   paint: PreparedPaint
   opacity: number
   blend: BlendMode
+}
+
+/** A layer in its own part of the canvas, with its paint made ready. */
+export interface PreparedLayer extends PreparedPainting {
+  group: DepthGroup
+  where: Layer['where']
+  /** Render pixels that the layer can touch; inside layers all have the ink's box. */
+  box: GridBox
+  /** Paintings laid on this layer's own paint before both go through its mask. */
+  over: readonly PreparedPainting[]
 }
 
 /** All that is laid for one piece, back to front. */
@@ -32,12 +40,12 @@ export interface PreparedPiece {
 const STRIP = 16
 
 /**
- * Joins a piece's coats with the canvas. The face has two fields, one for the area within the outline and one
- * for the area outside it; each is composed as if it went on for ever, and the two are mixed by the outline's
- * exact coverage at the end. So neither fill and stroke nor face and shadow leave a hairline between them.
+ * Joins a piece's coats with the canvas. What lies within the outline and what lies outside it are composed apart,
+ * each as if it went on for ever, and the two are mixed by the outline's exact coverage at the end. So neither fill
+ * and stroke nor face and shadow leave a hairline between them.
  */
-export function compose(kernels: Kernels, canvas: Layers, piece: PreparedPiece): void {
-  const boxes = [piece.ink, ...piece.layers.map((layer) => layer.box)]
+export function compose(kernels: Kernels, canvas: Canvas, piece: PreparedPiece): void {
+  const boxes = [piece.ink, ...piece.layers.map((layer) => layer.box)].filter(({ w, h }) => w > 0 && h > 0)
   const top = Math.min(...boxes.map((box) => box.y))
   const bottom = Math.max(...boxes.map((box) => box.y + box.h))
   for (let y = top; y < bottom; y += STRIP) {
@@ -49,24 +57,34 @@ export function compose(kernels: Kernels, canvas: Layers, piece: PreparedPiece):
 
 function composeRows(strip: Strip, { layers, coverage, ink, blend, opacity }: PreparedPiece): void {
   const { kernels } = strip
-  const cast = layers.filter((layer) => layer.field === 'behind')
-  for (const layer of cast) if (!layer.knockOut) strip.lay(layer, layer.opacity * opacity)
+  const on = (group: DepthGroup, side: 'inside' | 'outside') =>
+    layers.filter((layer) => layer.group === group && (layer.where === side || layer.where === 'everywhere'))
+  const behindInside = on('behind', 'inside')
+  const behindOutside = on('behind', 'outside')
+  // Coats behind that show on both sides are laid once, as long as nothing shows on one side alone.
+  const shared = behindInside.length > 0 && behindInside.every((layer) => behindOutside.includes(layer))
+  const sharedCount = shared ? leading(behindOutside, behindInside) : 0
+  for (const layer of behindOutside.slice(0, sharedCount)) strip.lay(layer, layer.opacity * opacity)
   // From here on the canvas becomes what lies outside the outline; what lies within goes on from a copy.
   const within = strip.rows(ink)
   const under = within && kernels.layers(ink.w, within.h, false)
   if (under && within) kernels.copy(within.canvas, under)
-  for (const layer of cast) if (layer.knockOut) strip.lay(layer, layer.opacity * opacity)
-  strip.layField(
-    layers.filter((layer) => layer.field === 'outside'),
-    blend,
-    opacity,
-  )
+  for (const layer of behindOutside.slice(sharedCount)) strip.lay(layer, layer.opacity * opacity)
+  strip.layGroup(on('face', 'outside'), blend, opacity)
   if (!under || !within) return
   const gate = planeRows(coverage, within.from, within.h)
+  for (const layer of behindInside.slice(sharedCount)) strip.layOnto(under, ink, layer, layer.opacity * opacity, gate)
   const face = kernels.layers(ink.w, within.h)
-  for (const layer of layers) if (layer.field === 'inside') strip.lay(layer, layer.opacity, face, gate)
+  for (const layer of on('face', 'inside')) strip.layOnto(face, ink, layer, layer.opacity, gate)
   kernels.blend(blend, face, under, opacity, gate)
   kernels.mix(gate, under, within.canvas, within.canvas)
+}
+
+/** How many layers both lists begin with. */
+function leading(a: readonly PreparedLayer[], b: readonly PreparedLayer[]): number {
+  let n = 0
+  while (n < a.length && n < b.length && a[n] === b[n]) n++
+  return n
 }
 
 const planeRows = ({ at, w }: Plane, from: number, h: number): Plane => ({ at: at + from * w * 4, w, h })
@@ -75,7 +93,7 @@ const planeRows = ({ at, w }: Plane, from: number, h: number): Plane => ({ at: a
 class Strip {
   constructor(
     readonly kernels: Kernels,
-    private readonly canvas: Layers,
+    private readonly canvas: Canvas,
     private readonly y: number,
     private readonly h: number,
   ) {}
@@ -85,31 +103,52 @@ class Strip {
     const top = Math.max(this.y, box.y)
     const h = Math.min(this.y + this.h, box.y + box.h) - top
     if (h <= 0 || box.w <= 0) return null
-    return { canvas: this.kernels.window(this.canvas, box.x, top, box.w, h), from: top - box.y, h }
+    return { canvas: this.canvas.window({ x: box.x, y: top, w: box.w, h }), from: top - box.y, h }
   }
 
-  /** Lays one layer on the canvas, or on another window of the size of its rows. */
-  lay(layer: PreparedLayer, opacity: number, onto?: Layers, gate: Plane | null = null): void {
+  /** Lays one layer on the canvas. */
+  lay(layer: PreparedLayer, opacity: number, blend = layer.blend): void {
     const rows = this.rows(layer.box)
-    if (!rows) return
-    const stencil = { mask: layer.mask && planeRows(layer.mask, rows.from, rows.h), gate }
-    const target = onto ?? rows.canvas
-    const { paint, blend } = layer
-    if ('solid' in paint) this.kernels.laySolid(blend, target, stencil, paint.solid, opacity)
-    else {
-      const { ramp } = paint
-      const t0 = ramp.t0 + layer.box.x * ramp.tx + (layer.box.y + rows.from) * ramp.ty
-      this.kernels.layRamp(blend, target, stencil, { ...ramp, t0 }, opacity)
-    }
+    if (rows) this.paint(rows.canvas, layer, layer.box, rows, opacity, blend, null)
   }
 
-  /** The outside field: its layers on each other in a group of their own, then the group on the canvas. */
-  layField(layers: readonly PreparedLayer[], blend: BlendMode, opacity: number): void {
+  /** Lays a layer on a window that shows the rows of `of`; what lies beyond either is left out. */
+  layOnto(onto: Layers, of: GridBox, layer: PreparedLayer, opacity: number, gate: Plane): void {
+    const { box } = layer
+    const same = box.x === of.x && box.y === of.y && box.w === of.w && box.h === of.h
+    if (same) {
+      this.paint(onto, layer, box, this.rows(box)!, opacity, layer.blend, gate)
+      return
+    }
+    // A layer that also shows outside has a larger box: the ink's part of it is painted apart, then laid.
+    const rows = this.rows(box)
+    const inner = this.rows(of)
+    if (!rows || !inner) return
+    const whole = this.kernels.layers(box.w, rows.h)
+    this.paint(whole, layer, box, rows, 1, 'normal', null)
+    const top = this.overlap(box, of)
+    if (!top) return
+    const { x, y, w, h } = top
+    const src = this.kernels.window(whole, x - box.x, y - box.y - rows.from, w, h)
+    const dst = this.kernels.window(onto, x - of.x, y - of.y - inner.from, w, h)
+    this.kernels.blend(layer.blend, src, dst, opacity)
+  }
+
+  private overlap(a: GridBox, b: GridBox): GridBox | null {
+    const x = Math.max(a.x, b.x)
+    const y = Math.max(a.y, b.y, this.y)
+    const w = Math.min(a.x + a.w, b.x + b.w) - x
+    const h = Math.min(a.y + a.h, b.y + b.h, this.y + this.h) - y
+    return w > 0 && h > 0 ? { x, y, w, h } : null
+  }
+
+  /** The outside of the face: its layers on each other in a group of their own, then the group on the canvas. */
+  layGroup(layers: readonly PreparedLayer[], blend: BlendMode, opacity: number): void {
     const [first] = layers
     if (!first) return
-    // Alone, the field is its one layer.
+    // Alone, the group is its one layer.
     if (layers.length === 1 && first.blend === 'normal') {
-      this.lay({ ...first, blend }, first.opacity * opacity)
+      this.lay(first, first.opacity * opacity, blend)
       return
     }
     const boxes = layers.map((layer) => layer.box)
@@ -121,8 +160,53 @@ class Strip {
       const rows = this.rows(layer.box)
       if (!rows) continue
       const top = Math.max(this.y, layer.box.y) - this.y
-      this.lay(layer, layer.opacity, kernels.window(group, layer.box.x - x, top, layer.box.w, rows.h))
+      const onto = kernels.window(group, layer.box.x - x, top, layer.box.w, rows.h)
+      this.paint(onto, layer, layer.box, rows, layer.opacity, layer.blend, null)
     }
-    kernels.blend(blend, group, kernels.window(this.canvas, x, this.y, w, this.h), opacity)
+    const onto = this.canvas.window({ x, y: this.y, w, h: this.h })
+    kernels.blend(blend, group, onto, opacity)
+  }
+
+  /** Paints a layer's rows: its paint through its mask, with what lies over it put on the paint first. */
+  private paint(
+    onto: Layers,
+    layer: PreparedLayer,
+    box: GridBox,
+    { from, h }: { from: number; h: number },
+    opacity: number,
+    blend: BlendMode,
+    gate: Plane | null,
+  ): void {
+    if (layer.over.length === 0) {
+      this.stroke(onto, layer, box, { from, h }, opacity, blend, gate)
+      return
+    }
+    const ground = this.kernels.layers(box.w, h)
+    this.stroke(ground, { ...layer, mask: null }, box, { from, h }, 1, 'normal', null)
+    for (const over of layer.over) this.stroke(ground, over, box, { from, h }, over.opacity, over.blend, null)
+    const mask = layer.mask && planeRows(layer.mask, from, h)
+    this.kernels.layPicture(blend, onto, { mask, gate }, ground, opacity)
+  }
+
+  private stroke(
+    onto: Layers,
+    { mask, along, paint }: PreparedPainting,
+    { x, y, w }: GridBox,
+    { from, h }: { from: number; h: number },
+    opacity: number,
+    blend: BlendMode,
+    gate: Plane | null,
+  ): void {
+    const { kernels } = this
+    const stencil = { mask: mask && planeRows(mask, from, h), gate }
+    const window = { x, y: y + from, w, h }
+    if ('solid' in paint) kernels.laySolid(blend, onto, stencil, paint.solid, opacity)
+    else if ('sample' in paint) kernels.layPicture(blend, onto, stencil, paint.sample(window), opacity)
+    else if ('places' in paint) kernels.layRamp(blend, onto, stencil, paint.places(window), paint.ramp, opacity)
+    else {
+      // Without an edge to measure from, everything lies at the gradient's start.
+      const places = along ? planeRows(along, from, h) : kernels.plane(w, h, 0)
+      kernels.layRamp(blend, onto, stencil, paint.along(places), paint.ramp, opacity)
+    }
   }
 }

@@ -1,27 +1,42 @@
 import type { Card } from '../card/schema'
 import { LARGEST_SIDE } from '../card/schema'
-import { PLACE_PARAMETERS } from '../card/pieces'
+import { toDisplay } from '../card/oklab'
+import { allPieces } from '../card/tree'
 import type { Moment } from '../card/settled'
-import { settleAll, settleNumber, settlePaint } from '../card/settled'
+import { settleNumber, settlePaint } from '../card/settled'
 import { WaxError } from '../errors'
 import { Kernels } from '../kernels/kernels'
+import type { Placement } from '../outline/outline'
 import { place } from '../outline/outline'
+import { PictureBook } from '../paint/pictures'
+import { Tiles } from '../paint/texture'
 import { momentOf } from '../time/evaluate'
 import { FontBook } from '../type/font-book'
-import type { Frames, Point } from '../units'
+import type { Frames, Point, Px, Rect } from '../units'
 import { Canvas } from './canvas'
+import type { GridBox } from './grid-box'
+import { joined } from './grid-box'
+import { drawPieces } from './group'
 import { Outlines } from './outlines'
-import { drawPiece } from './piece'
-import { PlaneStore } from './plane-store'
-import { preparePaint } from './prepared-paint'
+import type { Drawing } from './piece'
+import { formOf, standingOf } from './piece'
+import { PlaneShelf } from './plane-shelf'
+import { isLinear, preparePaint } from './prepared-paint'
+import { heightRow } from './height-row'
+import type { Section } from './section'
+import { edgeCard, middleRow, pieceOf } from './section'
 
 const EVERYWHERE = { mask: null, gate: null }
+/** Steps of the table from linear light to display: over √v, where the function is almost straight. */
+const TRANSFER_STEPS = 4096
 
 export interface View {
   /** Render pixels per card pixel, up to 1. The default, 1, is the final size. */
   scale?: number
   /** Bits a channel of the picture. */
   bits?: 8 | 16
+  /** The part of the frame that is rendered, in render pixels; its place is a multiple of 64. The default is all. */
+  region?: GridBox
   /** The pixels of an earlier picture that nobody needs any more: used again where the size fits. */
   reuse?: Uint8Array<ArrayBuffer>
 }
@@ -41,7 +56,7 @@ export interface PieceOutlook {
   corners: [Point, Point, Point, Point]
   place: Point
   /** What 100 % of a coat's length stands for, in card px before the piece's scale. */
-  reference: number
+  reference: Px
 }
 
 /**
@@ -50,47 +65,57 @@ export interface PieceOutlook {
  */
 export class Engine {
   private readonly kernels = new Kernels()
-  private readonly store = new PlaneStore()
+  private readonly shelf = new PlaneShelf(this.kernels)
+  private readonly tiles = new Tiles(this.kernels)
   private readonly outlines: Outlines
+  private readonly transfer = Float32Array.from({ length: TRANSFER_STEPS + 1 }, (_, i) =>
+    toDisplay((i / TRANSFER_STEPS) ** 2),
+  )
   private canvas: Canvas | null = null
 
   private readonly base = this.kernels.mark()
 
-  constructor(readonly fonts: FontBook = new FontBook()) {
+  constructor(
+    readonly fonts: FontBook = new FontBook(),
+    readonly pictures: PictureBook = new PictureBook(),
+  ) {
     this.outlines = new Outlines(fonts)
   }
 
-  /** Throws a WaxError for a missing font or a view that cannot be. Frames beyond the loop come round again. */
+  /**
+   * Throws a WaxError for a missing font or picture, or a view that cannot be. Frames beyond the loop come round
+   * again.
+   */
   render(card: Card, frame: Frames, view: View = {}): FramePicture {
     const { scale = 1, bits = 8 } = view
-    const width = Math.max(1, Math.round(card.frame.width * scale))
-    const height = Math.max(1, Math.round(card.frame.height * scale))
-    if (!(scale > 0) || width > LARGEST_SIDE || height > LARGEST_SIDE) {
+    const frameWidth = Math.max(1, Math.round(card.frame.width * scale))
+    const frameHeight = Math.max(1, Math.round(card.frame.height * scale))
+    if (!(scale > 0) || frameWidth > LARGEST_SIDE || frameHeight > LARGEST_SIDE) {
       throw new WaxError(
         'frame-too-large',
         'frame',
-        `A picture of ${width}×${height} px cannot be made.`,
+        `A picture of ${frameWidth}×${frameHeight} px cannot be made.`,
         `The most is ${LARGEST_SIDE} px a side.`,
       )
     }
+    const { x, y, w: width, h: height } = view.region ?? { x: 0, y: 0, w: frameWidth, h: frameHeight }
     const { kernels } = this
-    const canvas = this.clearCanvas(width, height)
+    this.shelf.beginFrame()
+    const canvas = this.clearCanvas({ x, y, w: width, h: height })
     const start = kernels.mark()
     try {
-      const at = momentOf(card, frame)
-      this.background(card, canvas, scale, at)
-      const lightAzimuth = settleNumber(card.light.azimuth, at)
-      const { outlines, store } = this
-      for (let i = card.pieces.length - 1; i >= 0; i--) {
-        drawPiece({ kernels, outlines, store, card, at, scale, canvas, lightAzimuth }, card.pieces[i]!, i)
-      }
+      const drawing = this.drawing(card, momentOf(card, frame), scale)
+      this.background(drawing, canvas)
+      drawPieces(drawing, card.pieces, { scale, rotation: 0, x: 0, y: 0 }, canvas, 'pieces')
       const size = (width * height * bits) / 2
       const again = view.reuse?.length === size ? view.reuse.fill(0) : undefined
       const pixels = again ?? new Uint8Array(size)
       const { touched } = canvas
       if (touched) {
-        const { x, y, w, h } = touched
-        kernels.straight(kernels.window(canvas.layers, x, y, w, h), x, y, pixels, width, bits, card.seed)
+        const window = canvas.window(touched)
+        if (isLinear(card)) kernels.encode(window, this.transfer)
+        const at = { x: touched.x - x, y: touched.y - y }
+        kernels.straight(window, at, pixels, { width, bits, seed: card.seed, origin: { x, y } })
       }
       return { width, height, bits, pixels }
     } finally {
@@ -98,47 +123,159 @@ export class Engine {
     }
   }
 
+  /** Bytes of the engine's memory for pixels. */
+  get memory(): number {
+    return this.kernels.bytes
+  }
+
+  private drawing(card: Card, at: Moment, scale: number): Drawing {
+    const { kernels, shelf, tiles, outlines, pictures } = this
+    const light = {
+      azimuth: settleNumber(card.light.azimuth, at),
+      elevation: settleNumber(card.light.elevation, at),
+    }
+    return { kernels, shelf, tiles, outlines, pictures, card, at, scale, light }
+  }
+
   /** The canvas lies at the bottom of the kernels' memory as long as the size stays; only what was touched is cleared. */
-  private clearCanvas(width: number, height: number): Canvas {
-    const padded = (width + 15) & ~15
-    if (this.canvas && this.canvas.layers.w === padded && this.canvas.layers.h === height) {
-      const { layers, touched } = this.canvas
-      if (touched) this.kernels.clear(this.kernels.window(layers, touched.x, touched.y, touched.w, touched.h))
+  private clearCanvas(box: GridBox): Canvas {
+    const w = (box.w + 15) & ~15
+    const old = this.canvas
+    let layers
+    if (old && old.layers.w === w && old.layers.h === box.h) {
+      if (old.touched) this.kernels.clear(old.window(old.touched))
+      layers = old.layers
     } else {
       this.kernels.release(this.base)
-      this.canvas = new Canvas(this.kernels.layers(padded, height))
+      layers = this.kernels.layers(w, box.h)
     }
-    this.canvas.touched = null
+    this.canvas = new Canvas(this.kernels, layers, { ...box, w })
     return this.canvas
   }
 
-  /** Where every piece stands at a frame. Pieces without ink have all corners at their place. */
+  /** Where every piece stands at a frame, those in groups too. Pieces without ink have all corners at their place. */
   outlook(card: Card, frame: Frames): PieceOutlook[] {
-    const at = momentOf(card, frame)
-    return card.pieces.map((piece, i) => {
-      const { x, y, scale, rotation } = settleAll(PLACE_PARAMETERS, piece as never, at)
-      const { outline, enlarge } = this.outlines.of(piece, at, scale / 100, `pieces[${i}]`)
-      const b = outline.bounds ?? { left: 0, top: 0, right: 0, bottom: 0 }
-      const placement = { scale: (enlarge * scale) / 100, rotation, x, y }
-      const corner = (px: number, py: number) => place(placement, { x: px, y: py })
-      return {
-        id: piece.id,
-        corners: [corner(b.left, b.top), corner(b.right, b.top), corner(b.right, b.bottom), corner(b.left, b.bottom)],
-        place: { x, y },
-        reference: outline.reference * enlarge,
-      }
-    })
+    const drawing = this.drawing(card, momentOf(card, frame), 1)
+    const found: PieceOutlook[] = []
+    const visit = (pieces: Card['pieces'], parent: Placement, path: string): Rect | null => {
+      let all: Rect | null = null
+      pieces.forEach((piece, i) => {
+        const here = `${path}[${i}]`
+        // A piece that is off or clear still has handles.
+        const standing = standingOf({ ...piece, on: true, opacity: 100 }, parent, drawing.at)
+        if (!standing) return
+        const { placement } = standing
+        const spot = { x: placement.x, y: placement.y }
+        const entry: PieceOutlook = {
+          id: piece.id,
+          ...{ corners: [spot, spot, spot, spot], place: spot, reference: 0 },
+        }
+        found.push(entry)
+        if (piece.kind === 'group') {
+          const inner = visit(piece.pieces, placement, `${here}.pieces`)
+          if (!inner) return
+          const { left, top, right, bottom } = inner
+          entry.corners = [point(left, top), point(right, top), point(right, bottom), point(left, bottom)]
+          entry.reference = Math.min(right - left, bottom - top) / placement.scale
+          all = all ? joined(all, inner) : inner
+          return
+        }
+        const form = formOf(drawing, standing, here)
+        if (!form) return
+        const { bounds: b, placement: full } = form.hook
+        const corner = (x: number, y: number) => place(full, { x, y })
+        entry.corners = [
+          corner(b.left, b.top),
+          corner(b.right, b.top),
+          corner(b.right, b.bottom),
+          corner(b.left, b.bottom),
+        ]
+        entry.reference = form.reference / placement.scale
+        all = all ? joined(all, form.bounds) : form.bounds
+      })
+      return all
+    }
+    visit(card.pieces, { scale: 1, rotation: 0, x: 0, y: 0 }, 'pieces')
+    const order = allPieces(card.pieces).map(({ id }) => id)
+    return found.sort((a, b) => order.indexOf(a.id) - order.indexOf(b.id))
   }
 
-  private background(card: Card, canvas: Canvas, scale: number, at: Moment): void {
+  /**
+   * What each coat of a piece lays at each distance from a straight edge. `facing` is where the edge's outward side
+   * points; by default to the key light. Throws a WaxError for a piece that is not there.
+   */
+  section(
+    card: Card,
+    id: string,
+    frame: Frames,
+    facing = settleNumber(card.light.azimuth, momentOf(card, frame)),
+  ): Section {
+    const piece = pieceOf(card, id)
+    const at = momentOf(card, frame)
+    const outlook = this.outlook(card, frame).find((entry) => entry.id === id)
+    const reference = outlook?.reference ?? 0
+    const look = (only?: string) => {
+      const edge = edgeCard({ card, piece, at }, { reference, facing, ...(only === undefined ? {} : { only }) })
+      return { ...edge, row: middleRow(this.render(edge.card, 0, { bits: 16 })) }
+    }
+    const { range, row: whole, card: all } = look()
+    const coats = [...piece.coats.face, ...piece.coats.behind].map((coat) => ({
+      ...{ id: coat.id, kind: coat.kind, colours: look(coat.id).row },
+      ...(coat.kind === 'bevel' ? { height: this.bevelHeights(all, coat.id) } : {}),
+    }))
+    const distances = Array.from({ length: range * 2 }, (_, i) => i + 0.5 - range)
+    return { piece: id, innerDepth: this.innerDepth(card, id, frame), distances, coats, whole }
+  }
+
+  /** The largest distance from its edge inside a piece, in px before its scale; 0 for groups and empty pieces. */
+  innerDepth(card: Card, id: string, frame: Frames): Px {
+    const piece = pieceOf(card, id)
+    if (piece.kind === 'group') return 0
+    const drawing = this.drawing(card, momentOf(card, frame), 1)
+    const still = { ...piece, on: true, opacity: 100 }
+    const standing = standingOf(still, { scale: 1, rotation: 0, x: 0, y: 0 }, drawing.at)
+    const form = standing && formOf(drawing, standing, id)
+    return form ? form.scale.innerDepth() / standing.placement.scale : 0
+  }
+
+  /** Heights of one bevel along the middle row of an edge card. */
+  private bevelHeights(card: Card, id: string): number[] {
+    const drawing = this.drawing(card, momentOf(card, 0), 1)
+    const standing = standingOf(card.pieces[0]!, { scale: 1, rotation: 0, x: 0, y: 0 }, drawing.at)
+    const { width, height } = card.frame
+    const box = { x: 0, y: 0, w: width, h: height }
+    const mark = this.kernels.mark()
+    this.shelf.beginFrame()
+    const heights =
+      standing && heightRow(drawing, standing, new Canvas(this.kernels, this.kernels.layers(0, 0), box), id)
+    this.kernels.release(mark)
+    return heights ?? new Array<number>(width).fill(0)
+  }
+
+  private background(drawing: Drawing, canvas: Canvas): void {
+    const { card, at } = drawing
     if (!card.background) return
-    const { layers } = canvas
-    canvas.touch({ x: 0, y: 0, w: layers.w, h: layers.h })
+    const { layers, box } = canvas
+    canvas.touch(box)
     const { kernels } = this
     const mark = kernels.mark()
-    const paint = preparePaint({ kernels, card, scale }, settlePaint(card.background, at), null)
-    if ('solid' in paint) kernels.laySolid('normal', layers, EVERYWHERE, paint.solid, 1)
-    else kernels.layRamp('normal', layers, EVERYWHERE, paint.ramp, 1)
+    const paint = preparePaint(drawing, settlePaint(card.background, at), null, 'background')
+    // A few rows at once, so that the planes of places stay small.
+    for (let from = 0; from < box.h; from += BACKGROUND_ROWS) {
+      const inner = kernels.mark()
+      const rows = { x: box.x, y: box.y + from, w: box.w, h: Math.min(BACKGROUND_ROWS, box.h - from) }
+      const onto = kernels.window(layers, 0, from, box.w, rows.h)
+      if ('solid' in paint) kernels.laySolid('normal', onto, EVERYWHERE, paint.solid, 1)
+      else if ('sample' in paint) kernels.layPicture('normal', onto, EVERYWHERE, paint.sample(rows), 1)
+      else {
+        const places = 'places' in paint ? paint.places(rows) : kernels.plane(rows.w, rows.h, 0)
+        kernels.layRamp('normal', onto, EVERYWHERE, places, paint.ramp, 1)
+      }
+      kernels.release(inner)
+    }
     kernels.release(mark)
   }
 }
+
+const BACKGROUND_ROWS = 16
+const point = (x: Px, y: Px): Point => ({ x, y })

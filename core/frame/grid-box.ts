@@ -2,7 +2,7 @@ import type { Insets } from '../coats/definition'
 import { BOX_GRID } from '../kernels/gauss'
 import type { Rect } from '../units'
 
-/** A whole-pixel rectangle of the render grid. */
+/** A whole-pixel rectangle of the card's render grid. */
 export interface GridBox {
   x: number
   y: number
@@ -10,37 +10,39 @@ export interface GridBox {
   h: number
 }
 
-/** The box in which a piece is computed, and the part of it that lies on the frame. */
+/** The box in which a coat is computed, and the part of it that lies on the canvas. */
 export interface PieceBoxes {
   box: GridBox
   visible: GridBox
 }
 
 /**
- * The smallest box on the blur's grid that holds everything a piece can touch on the frame, plus `margin`
- * around the frame for what is blurred into it. Null where nothing is visible.
+ * The smallest box on the blur's grid that holds everything a coat can touch on the canvas, plus `margin` around the
+ * canvas for what is blurred into it. Null where nothing is visible.
  */
-export function boxesFor(
-  bounds: Rect,
-  reach: Insets,
-  margin: number,
-  frame: { w: number; h: number },
-): PieceBoxes | null {
-  const touched = {
-    left: bounds.left - reach.left,
-    top: bounds.top - reach.top,
-    right: bounds.right + reach.right,
-    bottom: bounds.bottom + reach.bottom,
-  }
-  const left = down(Math.max(touched.left, -margin))
-  const top = down(Math.max(touched.top, -margin))
-  const right = Math.min(Math.ceil(touched.right), frame.w + margin)
-  const bottom = Math.min(Math.ceil(touched.bottom), frame.h + margin)
+export function boxesFor(bounds: Rect, reach: Insets, margin: number, canvas: GridBox): PieceBoxes | null {
+  const left = down(Math.max(bounds.left - reach.left, canvas.x - margin))
+  const top = down(Math.max(bounds.top - reach.top, canvas.y - margin))
+  const right = Math.min(Math.ceil(bounds.right + reach.right), canvas.x + canvas.w + margin)
+  const bottom = Math.min(Math.ceil(bounds.bottom + reach.bottom), canvas.y + canvas.h + margin)
   const box = { x: left, y: top, w: (right - left + 15) & ~15, h: Math.ceil(bottom - top) }
-  const x = Math.max(0, left)
-  const y = Math.max(0, top)
-  const visible = { x, y, w: Math.min(frame.w, left + box.w) - x, h: Math.min(frame.h, top + box.h) - y }
+  const visible = common(box, canvas)
   return box.w > 0 && box.h > 0 && visible.w > 0 && visible.h > 0 ? { box, visible } : null
 }
+
+/** The part that two boxes share; without size where they do not meet. */
+export function common(a: GridBox, b: GridBox): GridBox {
+  const x = Math.max(a.x, b.x)
+  const y = Math.max(a.y, b.y)
+  return { x, y, w: Math.min(a.x + a.w, b.x + b.w) - x, h: Math.min(a.y + a.h, b.y + b.h) - y }
+}
+
+/** Bounds that hold both. */
+export const joined = (a: Rect, b: Rect): Rect => ({
+  left: Math.min(a.left, b.left),
+  top: Math.min(a.top, b.top),
+  right: Math.max(a.right, b.right),
+  bottom: Math.max(a.bottom, b.bottom),
+})
 
 const down = (value: number) => Math.floor(value / BOX_GRID) * BOX_GRID

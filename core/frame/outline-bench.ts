@@ -1,95 +1,81 @@
-import type { Length } from '../card/moving'
-import type { CoatBench, PlaneRecipe } from '../coats/definition'
-import type { Kernels, Plane, Segments } from '../kernels/kernels'
-import type { Degrees, Px } from '../units'
+import type { JoinStyle, Light, SweptPlanes } from '../coats/definition'
+import { cosDegrees, sinDegrees } from '../kernels/exact'
+import type { Plane, Segments } from '../kernels/kernels'
+import type { Outline } from '../outline/outline'
+import { sweep } from '../outline/sweep'
+import type { Px } from '../units'
+import type { EdgeField } from './edge-field'
 import type { GridBox } from './grid-box'
-import type { PlaneStore } from './plane-store'
+import type { BenchSetting, Step } from './recipe-bench'
+import { RecipeBench } from './recipe-bench'
 
-/** Where a piece stands in the render, and what its lengths mean. */
-export interface Setting {
-  /** Names outline and placement: equal keys, equal planes. */
-  key: string
-  /** Segments in render pixels. */
+/** A placed outline: segments on the render grid. */
+export interface PlacedOutline {
+  outline: Outline
   segments: Float64Array
-  box: GridBox
-  /** Render pixels per px of a coat: view scale times piece scale. */
-  scale: number
-  /** Render pixels that 100 % stands for. */
-  reference: Px
-  lightAzimuth: Degrees
 }
 
-/** Lengths of coats in render pixels. */
-export function lengthIn(scale: number, reference: Px): (length: Length) => Px {
-  return (length) => (typeof length === 'number' ? length * scale : (length.value / 100) * reference)
-}
+const ROUND: JoinStyle = { join: 'round', limit: 1 }
+/** Beyond the measured field everything is outside. */
+const FAR_OUTSIDE = 1e6
 
-/** A recipe with the way to carry it out. */
-interface Step extends PlaneRecipe {
-  make(): Plane
-}
-
-/** What coats compute with: planes of one outline in one box, made on demand and kept between frames. */
-export class OutlineBench implements CoatBench {
-  readonly px: (length: Length) => Px
-  readonly lightAzimuth: Degrees
-  private readonly planes = new Map<string, Plane>()
-  private readonly place: string
-
+/** The bench of a piece that has an outline. */
+export class OutlineBench extends RecipeBench {
   constructor(
-    private readonly kernels: Kernels,
-    private readonly store: PlaneStore,
-    private readonly setting: Setting,
+    setting: BenchSetting,
+    box: GridBox,
+    seed: () => number,
+    private readonly form: PlacedOutline,
+    private readonly field: EdgeField,
   ) {
-    const { key, box } = setting
-    this.px = lengthIn(setting.scale, setting.reference)
-    this.lightAzimuth = setting.lightAzimuth
-    this.place = `${key} ${box.x} ${box.y} ${box.w} ${box.h}`
+    super(setting, box, seed)
   }
 
   coverage(dx = 0, dy = 0): Step {
-    const { w, h } = this.setting.box
-    const make = () => this.kernels.coverage(this.segments(dx, dy), w, h)
-    return { name: `coverage(${dx},${dy})`, make }
+    const { w, h } = this.box
+    return this.step(`coverage(${dx},${dy})`, () => this.kernels.coverage(this.local(this.form.segments, dx, dy), w, h))
   }
 
-  grown(edge: Px, reach: Px, dx = 0, dy = 0): Step {
-    const distance = this.distance(reach, dx, dy)
-    return { name: `grown(${edge},${distance.name})`, make: () => this.kernels.grown(this.plane(distance), edge) }
+  distance(): Step {
+    const { field } = this
+    return this.step(`distance(${field.reach})`, () => this.fromField(field.distance(), FAR_OUTSIDE))
   }
 
-  band(inner: Px, outer: Px, reach: Px, above = 0): Step {
-    const distance = this.distance(reach, 0, 0)
-    const make = () => this.kernels.band(this.plane(distance), inner, outer, above)
-    return { name: `band(${inner},${outer},${above},${distance.name})`, make }
+  grown(edge: Px, style: JoinStyle = ROUND): Step {
+    if (edge === 0) return this.coverage()
+    const limit = style.join === 'mitre' ? style.limit : ''
+    const name = `grown(${edge},${style.join},${limit},${this.field.reach})`
+    return this.step(name, () => this.fromField(this.field.grown(edge, style), 0))
   }
 
-  blurred(plane: PlaneRecipe, sigma: Px): Step {
-    return { name: `blurred(${sigma},${plane.name})`, make: () => this.kernels.blurred(this.plane(plane), sigma) }
-  }
-
-  complemented(plane: PlaneRecipe): Step {
-    return { name: `complemented(${plane.name})`, make: () => this.kernels.complemented(this.plane(plane)) }
-  }
-
-  /** Carries a recipe out. The plane is shared: nobody writes to it. */
-  plane(recipe: PlaneRecipe): Plane {
-    let plane = this.planes.get(recipe.name)
-    if (!plane) {
-      plane = this.store.plane(this.kernels, `${this.place} ${recipe.name}`, () => (recipe as Step).make())
-      this.planes.set(recipe.name, plane)
+  swept(dx: Px, dy: Px, taper: number, { azimuth, elevation }: Light): SweptPlanes {
+    const { w, h } = this.box
+    const name = `${dx},${dy},${taper},${azimuth},${elevation}`
+    const flat = cosDegrees(elevation)
+    let body: ReturnType<typeof sweep> | null = null
+    let sides: { depth: Plane; shade: Plane } | null = null
+    const swept = () =>
+      (body ??= sweep(this.form.outline, this.form.segments, { dx, dy, taper }, [
+        cosDegrees(azimuth) * flat,
+        -sinDegrees(azimuth) * flat,
+      ]))
+    const seen = () => {
+      const { near, far, lights } = swept()
+      return (sides ??= this.kernels.swept(this.local(near), this.local(far), lights, w, h))
     }
-    return plane
+    return {
+      cover: this.step(`cover(${name})`, () => this.kernels.coverage(this.local(swept().silhouette), w, h)),
+      depth: this.step(`depth(${name})`, () => seen().depth),
+      shade: this.step(`shade(${name})`, () => seen().shade),
+    }
   }
 
-  private distance(reach: Px, dx: Px, dy: Px): Step {
-    const { w, h } = this.setting.box
-    const make = () => this.kernels.distance(this.segments(dx, dy), w, h, reach)
-    return { name: `distance(${reach},${dx},${dy})`, make }
+  private fromField(plane: Plane, outside: number): Plane {
+    const { box, field } = this
+    return this.kernels.cropped(plane, box.x - field.box.x, box.y - field.box.y, box.w, box.h, outside)
   }
 
-  private segments(dx: Px, dy: Px): Segments {
-    const { box, segments } = this.setting
-    return this.kernels.segments(segments, dx - box.x, dy - box.y)
+  private local(segments: Float64Array, dx = 0, dy = 0): Segments {
+    return this.kernels.segments(segments, dx - this.box.x, dy - this.box.y)
   }
 }

@@ -1,18 +1,29 @@
-import type { Piece } from '../card/schema'
+import type { GroupPiece, Piece } from '../card/schema'
 import type { Moment } from '../card/settled'
 import { settleAll } from '../card/settled'
-import { BOX_PARAMETERS, TYPE_PARAMETERS } from '../card/pieces'
+import { BOX_PARAMETERS, ELLIPSE_PARAMETERS, LINE_PARAMETERS, PATH_PARAMETERS, TYPE_PARAMETERS } from '../card/pieces'
+import { readPathData } from '../formats/svg-path'
 import { boxPath } from '../outline/box'
-import { flatten } from '../outline/contour'
+import type { PathCommand, Ring } from '../outline/contour'
+import { flatten, flattenStretches } from '../outline/contour'
+import { ellipsePath } from '../outline/ellipse'
 import type { Outline } from '../outline/outline'
 import { outlineOf } from '../outline/outline'
-import { unite } from '../outline/unite'
+import type { LineStyle } from '../outline/stroked'
+import { strokePieces } from '../outline/stroked'
+import { unite, uniteShapes } from '../outline/unite'
+import type { Font } from '../type/font'
 import type { FontBook } from '../type/font-book'
-import { setType } from '../type/layout'
+import { glyphPath, setType } from '../type/layout'
 
 /** Curves stay within this many render pixels of their straight pieces. */
 const TOLERANCE = 0.02
+/** Points of united outlines are snapped to this share of a render pixel. */
+const GRID = 256
 const MOST_KEPT = 500
+
+/** A piece that has an outline of its own. */
+export type FormedPiece = Exclude<Piece, GroupPiece>
 
 /** An outline, and the factor by which it must be enlarged to have the piece's size. */
 export interface SizedOutline {
@@ -23,34 +34,94 @@ export interface SizedOutline {
 /** Makes outlines and keeps them: letters are shaped and united once, whatever their size and place. */
 export class Outlines {
   private readonly kept = new Map<string, Outline>()
+  private readonly glyphs = new Map<string, Ring[]>()
+  private readonly paths = new Map<string, PathCommand[]>()
 
   constructor(private readonly fonts: FontBook) {}
 
   /** `scale`: render pixels per card pixel, times the piece's own scale. `place` names the piece in errors. */
-  of(piece: Piece, at: Moment, scale: number, place: string): SizedOutline {
-    if (piece.kind === 'type') {
-      const { size, tracking, leading, align } = settleAll(TYPE_PARAMETERS, piece as never, at)
-      const detail = detailFor(size * scale)
-      const setting = { wording: piece.wording, tracking, leading, align }
-      const key = JSON.stringify([piece.font, setting, detail])
-      const outline = this.keep(key, () => {
-        const font = this.fonts.get(piece.font, `${place}.font`)
-        const rings = flatten(setType(font, setting), TOLERANCE / detail)
-        return outlineOf(key, unite(rings, detail * 256), font.capHeight / font.unitsPerEm)
-      })
-      return { outline, enlarge: size }
-    }
-    const { width, height, radius } = settleAll(BOX_PARAMETERS, piece as never, at)
+  of(piece: FormedPiece, at: Moment, scale: number, place: string): SizedOutline {
+    if (piece.kind === 'type') return this.ofType(piece, at, scale, place)
     const detail = detailFor(scale)
-    const key = JSON.stringify(['box', width, height, radius, detail])
-    const outline = this.keep(key, () =>
-      outlineOf(
-        key,
-        width > 0 && height > 0 ? flatten(boxPath(width, height, radius), TOLERANCE / detail) : [],
-        Math.min(width, height),
-      ),
-    )
-    return { outline, enlarge: 1 }
+    const tolerance = TOLERANCE / detail
+    const key = (...values: unknown[]) => JSON.stringify([piece.kind, ...values, detail])
+    const made = (name: string, reference: number, rings: () => Ring[]) => ({
+      outline: this.keep(name, () => outlineOf(name, rings(), reference)),
+      enlarge: 1,
+    })
+    switch (piece.kind) {
+      case 'box': {
+        const { width, height, radius } = settleAll(BOX_PARAMETERS, piece as never, at)
+        const rings = () => (width > 0 && height > 0 ? flatten(boxPath(width, height, radius), tolerance) : [])
+        return made(key(width, height, radius), Math.min(width, height), rings)
+      }
+      case 'ellipse': {
+        const { width, height } = settleAll(ELLIPSE_PARAMETERS, piece as never, at)
+        const rings = () => (width > 0 && height > 0 ? flatten(ellipsePath(width, height), tolerance) : [])
+        return made(key(width, height), Math.min(width, height), rings)
+      }
+      case 'line': {
+        const { length, thickness, cap } = settleAll(LINE_PARAMETERS, piece as never, at)
+        const path: PathCommand[] = [
+          { type: 'M', x: -length / 2, y: 0 },
+          { type: 'L', x: length / 2, y: 0 },
+        ]
+        const style = { thickness, cap, join: 'round', limit: 4 } as const
+        return made(key(length, thickness, cap), thickness, () => lineRings(path, style, detail))
+      }
+      case 'path': {
+        const { thickness, cap, join, rule } = settleAll(PATH_PARAMETERS, piece as never, at)
+        const path = this.pathOf(piece.path, `${place}.path`)
+        const rings = () =>
+          thickness > 0
+            ? lineRings(path, { thickness, cap, join, limit: 4 }, detail)
+            : unite(flatten(path, tolerance), detail * GRID, rule)
+        const name = key(piece.path, thickness, cap, join, rule)
+        const outline = this.keep(name, () => {
+          const all = outlineOf(name, rings(), 1)
+          const b = all.bounds
+          return { ...all, reference: b ? Math.min(b.right - b.left, b.bottom - b.top) : 1 }
+        })
+        return { outline, enlarge: 1 }
+      }
+    }
+  }
+
+  private ofType(piece: Extract<Piece, { kind: 'type' }>, at: Moment, scale: number, place: string): SizedOutline {
+    const { size, tracking, leading, align } = settleAll(TYPE_PARAMETERS, piece as never, at)
+    const detail = detailFor(size * scale)
+    const setting = { wording: piece.wording, tracking, leading, align }
+    const key = JSON.stringify([piece.font, setting, detail])
+    const outline = this.keep(key, () => {
+      const font = this.fonts.get(piece.font, `${place}.font`)
+      const letters = setType(font, setting).map(({ id, x, y }) =>
+        this.glyph(font, piece.font, id, detail).map((ring) => movedRing(ring, x, y)),
+      )
+      return outlineOf(key, uniteShapes(letters, detail * GRID), font.capHeight / font.unitsPerEm)
+    })
+    return { outline, enlarge: size }
+  }
+
+  /** A letter's own contours, united: fonts may let them overlap. */
+  private glyph(font: Font, name: string, id: number, detail: number): Ring[] {
+    const key = `${name} ${id} ${detail}`
+    let rings = this.glyphs.get(key)
+    if (!rings) {
+      rings = unite(flatten(glyphPath(font, id), TOLERANCE / detail), detail * GRID)
+      if (this.glyphs.size >= MOST_KEPT * 4) this.glyphs.clear()
+      this.glyphs.set(key, rings)
+    }
+    return rings
+  }
+
+  private pathOf(text: string, place: string): PathCommand[] {
+    let path = this.paths.get(text)
+    if (!path) {
+      path = readPathData(text, place)
+      if (this.paths.size >= MOST_KEPT) this.paths.clear()
+      this.paths.set(text, path)
+    }
+    return path
   }
 
   private keep(key: string, make: () => Outline): Outline {
@@ -63,6 +134,17 @@ export class Outlines {
     return outline
   }
 }
+
+function lineRings(path: readonly PathCommand[], style: LineStyle, detail: number): Ring[] {
+  const tolerance = TOLERANCE / detail
+  const pieces = flattenStretches(path, tolerance).flatMap((stretch) => strokePieces(stretch, style, tolerance))
+  return unite(pieces, detail * GRID)
+}
+
+const movedRing = ({ points, smooth }: Ring, x: number, y: number): Ring => ({
+  points: points.map((v, i) => v + (i % 2 ? y : x)),
+  smooth,
+})
 
 /** Render pixels per outline unit, rounded up in steps of a quarter so that a growing piece is seldom flattened anew. */
 function detailFor(pixels: number): number {

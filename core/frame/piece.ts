@@ -1,131 +1,189 @@
 import { PLACE_PARAMETERS } from '../card/pieces'
-import type { Card, Coat, Piece } from '../card/schema'
+import type { Card, Piece } from '../card/schema'
 import type { Moment } from '../card/settled'
-import { settleAll, settleNumber } from '../card/settled'
-import type { CoatDefinition, CoatPlace } from '../coats/definition'
-import { COMMON_COAT_PARAMETERS, even } from '../coats/definition'
-import { coatOf } from '../coats/table'
-import type { Kernels } from '../kernels/kernels'
+import { settleAll } from '../card/settled'
+import type { CoatScale, Insets, Layer, Light } from '../coats/definition'
+import { even } from '../coats/definition'
 import type { Placement } from '../outline/outline'
-import { placed } from '../outline/outline'
+import { placed, within } from '../outline/outline'
+import { innerDepth } from '../outline/inner-depth'
+import type { Outline } from '../outline/outline'
 import type { BlendMode } from '../paint/blend-modes'
-import { preparePaint } from './prepared-paint'
-import type { Degrees } from '../units'
+import type { Px, Rect } from '../units'
 import type { Canvas } from './canvas'
-import type { PreparedLayer } from './compose'
+import type { PreparedLayer, PreparedPainting } from './compose'
 import { compose } from './compose'
+import { EdgeField } from './edge-field'
 import type { GridBox } from './grid-box'
 import { boxesFor } from './grid-box'
-import { lengthIn, OutlineBench } from './outline-bench'
-import type { Outlines } from './outlines'
-import type { PlaneStore } from './plane-store'
+import type { LaidCoat } from './laid-coats'
+import { laidCoats, measured, reachOf, seedOf } from './laid-coats'
+import { OutlineBench } from './outline-bench'
+import type { FormedPiece, Outlines } from './outlines'
+import type { PlaneShelf } from './plane-shelf'
+import type { Hook, Palette } from './prepared-paint'
+import { preparePaint } from './prepared-paint'
+import type { BenchSetting, RecipeBench } from './recipe-bench'
+import { lengthIn } from './recipe-bench'
 
-/** What drawing a piece needs from the engine. */
-export interface Drawing {
-  kernels: Kernels
+/** What drawing needs from the engine. */
+export interface Drawing extends Palette {
   outlines: Outlines
-  store: PlaneStore
+  shelf: PlaneShelf
   card: Card
   at: Moment
-  /** Render pixels per card pixel. */
-  scale: number
-  canvas: Canvas
-  lightAzimuth: Degrees
+  light: Light
 }
 
-/** A coat with its values at this moment. */
-interface LaidCoat {
-  definition: CoatDefinition
-  values: never
+/** How a piece stands on the render grid at a moment. */
+export interface Standing {
+  piece: Piece
+  placement: Placement
   opacity: number
   blend: BlendMode
-  place: CoatPlace<never>
 }
 
-/** Lays one piece on the canvas. */
-export function drawPiece(drawing: Drawing, piece: Piece, index: number): void {
-  const { kernels, at, scale } = drawing
-  const settled = settleAll(PLACE_PARAMETERS, piece as never, at)
-  const pieceScale = (settled.scale / 100) * scale
-  const opacity = settled.opacity / 100
-  if (!piece.on || opacity <= 0 || pieceScale <= 0) return
-  const { outline, enlarge } = drawing.outlines.of(piece, at, pieceScale, `pieces[${index}]`)
-  if (!outline.bounds) return
-  const placement: Placement = {
-    scale: enlarge * pieceScale,
-    rotation: settled.rotation,
-    x: settled.x * scale,
-    y: settled.y * scale,
-  }
-  const { segments, bounds } = placed(outline, placement)
-  const reference = outline.reference * placement.scale
-  const px = lengthIn(pieceScale, reference)
-  const light = { px, lightAzimuth: drawing.lightAzimuth }
-  const face = laidCoats(piece.coats.face, piece, at)
-  const behind = laidCoats(piece.coats.behind, piece, at)
-  const frame = drawing.canvas.layers
-  const ink = boxesFor(bounds, even(1), 0, frame)?.visible ?? NOWHERE
-  const mark = kernels.mark()
-  const key = `${outline.key} ${placement.scale} ${placement.rotation} ${placement.x} ${placement.y}`
-  const benches = new Map<string, OutlineBench>()
-  const setting = { key, segments, scale: pieceScale, reference, lightAzimuth: drawing.lightAzimuth }
+/** Null for a piece that is off, clear, or scaled to nothing. */
+export function standingOf(piece: Piece, parent: Placement, at: Moment): Standing | null {
+  const { x, y, rotation, scale, opacity, blend } = settleAll(PLACE_PARAMETERS, piece as never, at)
+  if (!piece.on || opacity <= 0 || scale <= 0) return null
+  return { piece, placement: within(parent, { x, y, rotation, scale: scale / 100 }), opacity: opacity / 100, blend }
+}
 
-  // Each coat is computed in the box that it can touch; coats with the same box share their planes.
-  const prepare = (coat: LaidCoat): PreparedLayer[] => {
-    const reach = coat.definition.reach(coat.values, light, coat.place)
-    const boxes = boxesFor(bounds, reach, Math.max(reach.left, reach.top, reach.right, reach.bottom), frame)
-    if (!boxes) return []
-    const { box, visible } = boxes
-    const name = `${box.x} ${box.y} ${box.w} ${box.h}`
-    const bench = benches.get(name) ?? new OutlineBench(kernels, drawing.store, { ...setting, box })
-    benches.set(name, bench)
-    return coat.definition.layers(coat.values, bench, coat.place).map(({ field, mask, paint, knockOut = false }) => {
-      const seen = field === 'inside' ? ink : visible
-      drawing.canvas.touch(seen)
-      const cut = mask && kernels.cut(bench.plane(mask), seen.x - box.x, seen.y - box.y, seen.w, seen.h)
-      const { blend, opacity } = coat
-      return { field, knockOut, box: seen, mask: cut, paint: preparePaint(drawing, paint, hook), opacity, blend }
-    })
+const depths = new WeakMap<Outline, number>()
+
+/** The largest inside distance of an outline in its own units; found once. */
+export function innerDepthOf(outline: Outline): number {
+  let depth = depths.get(outline)
+  if (depth === undefined) {
+    depth = innerDepth(outline)
+    depths.set(outline, depth)
   }
-  const hook = { bounds: outline.bounds, placement }
-  const layers = [...behind, ...face].flatMap(prepare)
-  const inkBench = new OutlineBench(kernels, drawing.store, { ...setting, box: ink })
-  const coverage = inkBench.plane(inkBench.coverage())
-  compose(kernels, frame, { layers, coverage, ink, blend: settled.blend, opacity })
+  return depth
+}
+
+/** A piece's outline on the render grid, with what its coats need to know of it. */
+export function formOf({ outlines, at, light }: Drawing, { piece, placement }: Standing, place: string) {
+  const { outline, enlarge } = outlines.of(piece as FormedPiece, at, placement.scale, place)
+  if (!outline.bounds) return null
+  const full: Placement = { ...placement, scale: placement.scale * enlarge }
+  const { segments, bounds } = placed(outline, full)
+  const reference = outline.reference * full.scale
+  const scale: CoatScale = {
+    px: lengthIn(placement.scale, reference),
+    light,
+    innerDepth: () => innerDepthOf(outline) * full.scale,
+    extent: { w: bounds.right - bounds.left, h: bounds.bottom - bounds.top },
+  }
+  const hook: Hook = { bounds: outline.bounds, unit: 1 / enlarge, placement: full }
+  const key = `${outline.key} ${full.scale} ${full.rotation} ${full.x} ${full.y}`
+  return { outline, segments, bounds, reference, scale, hook, key }
+}
+
+/** Where a piece can touch the render grid; null for nothing. */
+export function touchedBy(drawing: Drawing, standing: Standing, place: string): Rect | null {
+  const form = formOf(drawing, standing, place)
+  if (!form) return null
+  return spread(form.bounds, reachOf(laidCoats(standing.piece, drawing.at), form.scale))
+}
+
+export const spread = (bounds: Rect, reach: Insets): Rect => ({
+  left: bounds.left - reach.left,
+  top: bounds.top - reach.top,
+  right: bounds.right + reach.right,
+  bottom: bounds.bottom + reach.bottom,
+})
+
+/** Lays one piece that has an outline on the canvas. */
+export function drawFormed(drawing: Drawing, standing: Standing, canvas: Canvas, place: string): void {
+  const form = formOf(drawing, standing, place)
+  if (!form) return
+  const { kernels, shelf } = drawing
+  const coats = laidCoats(standing.piece, drawing.at)
+  const mark = kernels.mark()
+  const setting = settingOf(drawing, standing, form)
+  const reach = measured(coats, form.scale)
+  const fieldBox = boxesFor(form.bounds, even(reach), reach, canvas.box)?.box
+  const field = new EdgeField(kernels, shelf, form, fieldBox ?? NOWHERE, reach)
+  const bench = (box: GridBox, seed: () => number) => new OutlineBench(setting, box, seed, form, field)
+  drawCoats({ drawing, standing, canvas, coats, scale: form.scale, bounds: form.bounds, hook: form.hook, bench })
   kernels.release(mark)
+}
+
+export function settingOf(
+  { kernels, shelf }: Drawing,
+  { placement }: Standing,
+  { key, reference, scale }: { key: string; reference: Px; scale: CoatScale },
+): BenchSetting {
+  const { light, innerDepth, extent } = scale
+  return { kernels, shelf, key, scale: placement.scale, reference, light, innerDepth, extent }
+}
+
+interface CoatWork {
+  drawing: Drawing
+  standing: Standing
+  canvas: Canvas
+  coats: readonly LaidCoat[]
+  scale: CoatScale
+  bounds: Rect
+  hook: Hook
+  bench(box: GridBox, seed: () => number): RecipeBench
+  /** What lies under the face's own coats: the contents of a group. Covers the ink's box. */
+  contents?: (ink: GridBox) => PreparedLayer
 }
 
 const NOWHERE: GridBox = { x: 0, y: 0, w: 0, h: 0 }
 
-/** Coats that are on, back to front, with their values and neighbours. */
-function laidCoats(coats: readonly Coat[], piece: Piece, at: Moment): LaidCoat[] {
-  return [...coats]
-    .reverse()
-    .filter((coat) => coat.on)
-    .map((coat) => {
-      const definition = coatOf(coat.kind)
-      return {
-        definition,
-        values: settleAll(definition.parameters, coat, at) as never,
-        opacity: settleNumber(coat.opacity, at) / 100,
-        blend: settleAll(COMMON_COAT_PARAMETERS, coat, at).blend,
-        place: placeAmong(coat, piece, at),
-      }
-    })
-    .filter((coat) => coat.opacity > 0)
-}
+/** Computes all coats of a form, each in the box that it can touch, and lays them. */
+export function drawCoats(work: CoatWork): void {
+  const { drawing, standing, canvas, coats, scale, bounds } = work
+  const benches = new Map<string, RecipeBench>()
+  const ink = boxesFor(bounds, even(1), 0, canvas.box)?.visible ?? NOWHERE
+  const inked = ink.w > 0 && ink.h > 0
+  let seed = 0
+  const benchIn = (box: GridBox) => {
+    const name = `${box.x} ${box.y} ${box.w} ${box.h}`
+    const found = benches.get(name) ?? work.bench(box, () => seed)
+    benches.set(name, found)
+    return found
+  }
 
-/** Coats of the same kind, in the order in which the stack is read from the front. */
-function placeAmong(coat: Coat, piece: Piece, at: Moment): CoatPlace<never> {
-  const { parameters } = coatOf(coat.kind)
-  const same = [...piece.coats.face, ...piece.coats.behind].filter((other) => other.kind === coat.kind)
-  const index = same.indexOf(coat)
-  const siblings = same.map((other, i) => ({
-    id: other.id,
-    on: other.on,
-    opacity: settleNumber(other.opacity, at) / 100,
-    values: settleAll(parameters, other, at) as never,
-    above: i < index,
-  }))
-  return { siblings, index }
+  // Coats with the same box share their planes.
+  const prepare = (coat: LaidCoat): PreparedLayer[] => {
+    const reach = coat.definition.reach(coat.values, scale, coat.place)
+    const boxes = boxesFor(bounds, reach, Math.max(reach.left, reach.top, reach.right, reach.bottom), canvas.box)
+    if (!boxes) return []
+    const bench = benchIn(boxes.box)
+    seed = seedOf(drawing.card, coat)
+    return coat.definition.layers(coat.values, bench, coat.place).flatMap((layer): PreparedLayer[] => {
+      const box = layer.where === 'inside' ? ink : boxes.visible
+      if (box.w <= 0 || box.h <= 0) return []
+      canvas.touch(box)
+      const painting = (part: Omit<Layer, 'where' | 'over'>, whole: number, blend: BlendMode): PreparedPainting => ({
+        mask: part.mask && bench.plane(bench.cropped(part.mask, box)),
+        along: part.along && part.paint.type === 'edge' ? bench.plane(bench.cropped(part.along, box)) : null,
+        paint: preparePaint(drawing, part.paint, work.hook, coat.address),
+        opacity: whole * (part.opacity ?? 1),
+        blend: part.blend ?? blend,
+      })
+      return [
+        {
+          ...painting(layer, coat.opacity, coat.blend),
+          group: coat.group,
+          where: layer.where,
+          box,
+          over: (layer.over ?? []).map((part) => painting(part, 1, 'normal')),
+        },
+      ]
+    })
+  }
+  const behind = coats.filter(({ group }) => group === 'behind').flatMap(prepare)
+  const face = coats.filter(({ group }) => group === 'face').flatMap(prepare)
+  const contents = work.contents && inked ? [work.contents(ink)] : []
+  if (contents.length > 0) canvas.touch(ink)
+  const layers = [...behind, ...contents, ...face]
+  if (layers.length === 0) return
+  const inkBench = benchIn(ink)
+  const coverage = inked ? inkBench.plane(inkBench.coverage()) : drawing.kernels.plane(0, 0)
+  compose(drawing.kernels, canvas, { layers, coverage, ink, blend: standing.blend, opacity: standing.opacity })
 }

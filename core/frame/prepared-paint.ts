@@ -1,30 +1,165 @@
 import type { Card } from '../card/schema'
-import type { SettledPaint } from '../card/settled'
-import type { Kernels, RampPaint } from '../kernels/kernels'
+import type { SettledGradient, SettledPaint, SettledTexture } from '../card/settled'
+import type { Affine, Kernels, Layers, Plane, Ramp } from '../kernels/kernels'
 import type { Placement } from '../outline/outline'
-import { gradientLine, rampColours } from '../paint/gradient'
+import { gradientCircle, gradientLine, gradientTurn } from '../paint/gradient'
+import type { PictureBook } from '../paint/pictures'
+import { pixelColour, rampColours } from '../paint/ramp'
+import type { Tiles } from '../paint/texture'
+import { lineMap, pixelsPerPeriod, textureMap, TILE } from '../paint/texture'
 import type { Rect, Rgba } from '../units'
+import { toLinear } from '../card/oklab'
+import type { GridBox } from './grid-box'
 
-/** A paint ready for the kernels: a colour, or a ramp over the pixels of the frame. */
-export type PreparedPaint = { solid: Rgba } | { ramp: RampPaint }
+/**
+ * A paint ready for the kernels. `places` and `sample` make what is needed for a window of the render grid;
+ * `along` says that the places come from a plane of the coat.
+ */
+export type PreparedPaint =
+  | { solid: Rgba }
+  | { ramp: Ramp; places: (window: GridBox) => Plane }
+  | { ramp: Ramp; along: (plane: Plane) => Plane }
+  | { sample: (window: GridBox) => Layers }
 
-/** What a paint that hangs on the piece hangs on: bounds in the outline's units, and their placement. */
-interface Hook {
+/** What paints are made ready with. */
+export interface Palette {
+  kernels: Kernels
+  tiles: Tiles
+  pictures: PictureBook
+  card: Card
+  /** Render pixels per card pixel. */
+  scale: number
+}
+
+/** What a paint that hangs on the piece hangs on: bounds in the outline's units, one px in them, their placement. */
+export interface Hook {
   bounds: Rect
+  unit: number
   placement: Placement
 }
 
-/** `piece` is null for what hangs on the card alone. The ramp belongs to the kernels' current mark. */
-export function preparePaint(
-  { kernels, card, scale }: { kernels: Kernels; card: Card; scale: number },
-  paint: SettledPaint,
-  piece: Hook | null,
-): PreparedPaint {
-  if (paint.type === 'solid') return { solid: paint.colour }
-  const wholeCard: Hook = {
+export const isLinear = (card: Card): boolean => card.blending === 'linear'
+
+/** `piece` is null for what hangs on the card alone. What is made belongs to the kernels' current mark. */
+export function preparePaint(palette: Palette, paint: SettledPaint, piece: Hook | null, place: string): PreparedPaint {
+  const { card } = palette
+  if (paint.type === 'solid') return { solid: pixelColour(paint.colour, isLinear(card)) }
+  const hook = piece && paint.hang === 'piece' ? piece : wholeCard(palette)
+  if (paint.type === 'texture') return prepareTexture(palette, paint, hook, place)
+  return prepareGradient(palette, paint, hook)
+}
+
+function wholeCard({ card, scale }: Palette): Hook {
+  return {
     bounds: { left: 0, top: 0, right: card.frame.width, bottom: card.frame.height },
+    unit: 1,
     placement: { scale, rotation: 0, x: 0, y: 0 },
   }
-  const { bounds, placement } = piece && paint.hang === 'piece' ? piece : wholeCard
-  return { ramp: { ...kernels.ramp(rampColours(paint.stops)), ...gradientLine(paint, bounds, placement) } }
+}
+
+function prepareGradient(
+  { kernels, card }: Palette,
+  paint: SettledGradient,
+  { bounds, placement }: Hook,
+): PreparedPaint {
+  const colours = rampColours(paint, isLinear(card))
+  const ramp: Ramp = { at: kernels.numbers(colours), steps: colours.length / 4 - 1, spread: paint.spread }
+  const { shift, scale } = paint
+  switch (paint.type) {
+    case 'linear': {
+      const { t0, tx, ty } = gradientLine(paint, bounds, placement)
+      return { ramp, places: (window) => kernels.placeLinear(window, t0, tx, ty) }
+    }
+    case 'radial': {
+      const map = gradientCircle(paint, bounds, placement)
+      const plain = (window: GridBox) => kernels.placeRadial(window, map)
+      return { ramp, places: shift === 0 ? plain : (window) => kernels.placeScaled(plain(window), shift / scale, 1) }
+    }
+    case 'conic': {
+      const map = gradientTurn(paint, bounds, placement)
+      const plain = (window: GridBox) => kernels.placeConic(window, map)
+      const moved = (window: GridBox) => kernels.placeScaled(plain(window), shift, 1 / scale)
+      return { ramp, places: shift === 0 && scale === 1 ? plain : moved }
+    }
+    case 'edge':
+      return {
+        ramp,
+        along: (plane) => (shift === 0 && scale === 1 ? plane : kernels.placeScaled(plane, shift, 1 / scale)),
+      }
+  }
+}
+
+function prepareTexture(palette: Palette, paint: SettledTexture, hook: Hook, place: string): PreparedPaint {
+  const { kernels, tiles, card } = palette
+  const map = textureMap(paint, hook.bounds, hook.placement, hook.unit)
+  if (paint.pattern === 'picture') {
+    return { sample: pictureSampler(palette, paint, map, place) }
+  }
+  const linear = isLinear(card)
+  if (paint.pattern === 'lines' || paint.pattern === 'grid') {
+    const ramp = twoColours(kernels, paint, linear, 0.5)
+    const lines = lineMap(map)
+    const grid = paint.pattern === 'grid'
+    const pixels = pixelsPerPeriod(map)
+    return { ramp, places: (window) => kernels.placeLines(window, grid, paint.weight, pixels, lines) }
+  }
+  const ramp = twoColours(kernels, paint, linear, paint.weight)
+  const tile = tiles.of(paint.pattern, paint.seed)
+  return { ramp, places: (window) => kernels.placeTile(window, tile, TILE, map) }
+}
+
+/** From the ground to the colour; contrast ½ is the pattern as it is, 1 has no greys between. */
+function twoColours(kernels: Kernels, { colour, ground }: SettledTexture, linear: boolean, contrast: number): Ramp {
+  const span = Math.max(0.01, 1 - contrast)
+  const [low, high] = [0.5 - span / 2, 0.5 + span / 2]
+  const stop = (at: number, value: Rgba) => ({ at, colour: value, middle: 0.5 })
+  // At contrast ½ the middle half of the pattern's values takes the whole ramp: noise seldom leaves it.
+  const stops = [stop(0, ground), stop(low, ground), stop(high, colour), stop(1, colour)]
+  const colours = rampColours({ stops, mix: 'srgb' }, linear)
+  return { at: kernels.numbers(colours), steps: colours.length / 4 - 1, spread: 'pad' }
+}
+
+/** Halves the picture until a render pixel takes no more than two of its pixels, so that it does not shimmer. */
+function pictureSampler(palette: Palette, { picture: id }: SettledTexture, map: Affine, place: string) {
+  const { kernels, pictures, card } = palette
+  const { width, height, pixels } = pictures.get(id!, place)
+  const linear = isLinear(card)
+  const encoded = Float32Array.from({ length: 256 }, (_, v) => (linear ? toLinear(v / 255) : v / 255))
+  let [w, h, halvings] = [width, height, 0]
+  const shrink = Math.sqrt(map.a * map.a + map.c * map.c)
+  let values = new Float32Array(w * h * 4)
+  for (let i = 0; i < values.length; i += 4) {
+    const alpha = pixels[i + 3]! / 255
+    for (let c = 0; c < 3; c++) values[i + c] = encoded[pixels[i + c]!]! * alpha
+    values[i + 3] = alpha
+  }
+  while (shrink / 2 ** halvings > 2 && w > 1 && h > 1) {
+    values = halved(values, w, h)
+    ;[w, h] = [Math.max(1, w >> 1), Math.max(1, h >> 1)]
+    halvings++
+  }
+  const layers: Layers = { at: kernels.numbers(values), w, h, stride: w * 16 }
+  const [kx, ky] = [w / width, h / height]
+  const scaled = {
+    ...{ a: map.a * kx, b: map.b * kx, c: map.c * ky, d: map.d * ky },
+    e: (map.e + width / 2) * kx,
+    f: (map.f + height / 2) * ky,
+  }
+  return (window: GridBox) => kernels.samplePicture(window, layers, scaled)
+}
+
+/** Means of two by two pixels; an odd last row or column is left out. */
+function halved(values: Float32Array, w: number, h: number): Float32Array<ArrayBuffer> {
+  const [hw, hh] = [Math.max(1, w >> 1), Math.max(1, h >> 1)]
+  const half = new Float32Array(hw * hh * 4)
+  for (let y = 0; y < hh; y++) {
+    for (let x = 0; x < hw; x++) {
+      for (let c = 0; c < 4; c++) {
+        const at = (px: number, py: number) => values[(Math.min(py, h - 1) * w + Math.min(px, w - 1)) * 4 + c]!
+        half[(y * hw + x) * 4 + c] =
+          (at(2 * x, 2 * y) + at(2 * x + 1, 2 * y) + at(2 * x, 2 * y + 1) + at(2 * x + 1, 2 * y + 1)) / 4
+      }
+    }
+  }
+  return half
 }

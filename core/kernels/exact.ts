@@ -7,6 +7,8 @@ const host = instantiateKernels(new WebAssembly.Memory({ initial: 1 }))
 
 export const exp = (x: number): number => host.exp(x)
 export const pow = (x: number, y: number): number => host.pow(x, y)
+export const cbrt = (x: number): number => host.cbrt(x)
+export const log = (x: number): number => host.log(x)
 
 /** Quarter turns are exact. */
 export function cosDegrees(angle: Degrees): number {
@@ -16,3 +18,5 @@ export function cosDegrees(angle: Degrees): number {
 }
 
 export const sinDegrees = (angle: Degrees): number => cosDegrees(angle - 90)
+
+export const acosDegrees = (x: number): Degrees => (host.acos(Math.min(1, Math.max(-1, x))) * 180) / Math.PI

@@ -1,37 +1,40 @@
 import type { BlendMode } from '../paint/blend-modes'
-import type { Px, Rgba } from '../units'
-import { gaussTaps, planBlur } from './gauss'
-import type { Address, KernelExports } from './module'
-import { forMode, instantiateKernels } from './module'
+import type { Rgba } from '../units'
+import type { Layers, Plane } from './memory'
+import { forMode } from './module'
+import type { Address } from './module'
+import { PlaneKernels } from './planes'
 
-/** One f32 a pixel, rows without gaps. The width is a multiple of 4. */
-export interface Plane {
-  readonly at: Address
-  readonly w: number
-  readonly h: number
-}
+export type { Layers, Plane, Segments } from './memory'
+export type { DistanceField } from './planes'
 
-/** Four f32 a pixel, premultiplied RGBA; rows are `stride` bytes apart. The width is a multiple of 4. */
-export interface Layers {
-  readonly at: Address
-  readonly w: number
-  readonly h: number
-  readonly stride: number
-}
-
-/** Line segments x0, y0, x1, y1 (f32) in the pixels of some box. */
-export interface Segments {
-  readonly at: Address
-  readonly count: number
-}
-
-/** t = t0 + x·tx + y·ty at pixel centres, looked up in a ramp of premultiplied colours. */
-export interface RampPaint {
-  ramp: Address
+/** Colours of a gradient: `steps` + 1 premultiplied RGBA values, linear in between. */
+export interface Ramp {
+  at: Address
   steps: number
-  t0: number
-  tx: number
-  ty: number
+  spread: Spread
+}
+
+/** How a gradient goes on beyond its ends (SVG 2, spreadMethod). */
+export type Spread = 'pad' | 'repeat' | 'reflect'
+const SPREADS: Record<Spread, number> = { pad: 0, repeat: 1, reflect: 2 }
+
+/** u = a·x + b·y + e, v = c·x + d·y + f of a render pixel's centre (x, y). */
+export interface Affine {
+  a: number
+  b: number
+  c: number
+  d: number
+  e: number
+  f: number
+}
+
+/** A window's place on the card, in render pixels, and its size. */
+export interface PlaceWindow {
+  x: number
+  y: number
+  w: number
+  h: number
 }
 
 /** Where paint goes: through a mask (null: everywhere), and only where a gate is open (null: everywhere). */
@@ -40,187 +43,80 @@ export interface Stencil {
   gate: Plane | null
 }
 
-const PAGE = 65_536
-const FIRST_FREE = PAGE
-const FAR = 1e12
-
-/**
- * The typed face of the pixel kernels: one memory, one bump allocator. Everything taken after `mark()` is given
- * back by `release()`. Not thread-safe; each worker has its own.
- */
-export class Kernels {
-  private readonly memory = new WebAssembly.Memory({ initial: 256 })
-  private readonly run: KernelExports = instantiateKernels(this.memory)
-  private top: Address = FIRST_FREE
+/** The typed face of the pixel kernels. Not thread-safe; each worker has its own. */
+export class Kernels extends PlaneKernels {
   private readonly tile: { at: Address; seed: number | undefined } = { at: this.take(64 * 64 * 16), seed: undefined }
 
-  /** Aligned to 64 bytes, contents undefined. */
-  private take(bytes: number): Address {
-    const at = this.top
-    this.top = (at + bytes + 63) & ~63
-    const missing = this.top + 64 - this.memory.buffer.byteLength
-    if (missing > 0) this.memory.grow(Math.ceil(missing / PAGE))
-    return at
-  }
-
-  /** Where the allocator stands; give it to `release` to take back all that came after. */
-  mark(): Address {
-    return this.top
-  }
-
-  release(mark: Address): void {
-    this.top = mark
-  }
-
-  /** A view of a plane's floats; valid only until the next allocation. */
-  floats(plane: Plane): Float32Array {
-    return new Float32Array(this.memory.buffer, plane.at, plane.w * plane.h)
-  }
-
-  /** A view of RGBA floats; valid only until the next allocation. Rows must be without gaps. */
-  rgba(layers: Layers): Float32Array {
-    return new Float32Array(this.memory.buffer, layers.at, layers.w * layers.h * 4)
-  }
-
-  plane(w: number, h: number, value?: number): Plane {
-    const plane = { at: this.take(w * h * 4), w, h }
-    if (value !== undefined) this.run.fillPlane(plane.at, w * h, value)
-    return plane
-  }
-
-  planeFrom(w: number, h: number, values: Float32Array): Plane {
+  /** t = t0 + x·tx + y·ty at pixel centres. */
+  placeLinear({ x, y, w, h }: PlaceWindow, t0: number, tx: number, ty: number): Plane {
     const plane = this.plane(w, h)
-    this.floats(plane).set(values)
+    this.run.placeLinear(plane.at, w, h, x, y, t0, tx, ty)
     return plane
   }
 
-  layers(w: number, h: number, clear = true): Layers {
-    const layers = { at: this.take(w * h * 16), w, h, stride: w * 16 }
-    if (clear) this.run.fillPlane(layers.at, w * h * 4, 0)
+  placeRadial({ x, y, w, h }: PlaceWindow, { a, b, c, d, e, f }: Affine): Plane {
+    const plane = this.plane(w, h)
+    this.run.placeRadial(plane.at, w, h, x, y, a, b, c, d, e, f)
+    return plane
+  }
+
+  placeConic({ x, y, w, h }: PlaceWindow, { a, b, c, d, e, f }: Affine): Plane {
+    const plane = this.plane(w, h)
+    this.run.placeConic(plane.at, w, h, x, y, a, b, c, d, e, f)
+    return plane
+  }
+
+  /** A new plane: (src − from) · scale. */
+  placeScaled(src: Plane, from: number, scale: number): Plane {
+    const plane = this.plane(src.w, src.h)
+    this.run.placeScaled(src.at, plane.at, src.w * src.h, from, scale)
+    return plane
+  }
+
+  /** A repeated tile of size × size floats; the map goes to its pixels. */
+  placeTile({ x, y, w, h }: PlaceWindow, tile: Address, size: number, { a, b, c, d, e, f }: Affine): Plane {
+    const plane = this.plane(w, h)
+    this.run.placeTile(plane.at, w, h, x, y, tile, size, a, b, c, d, e, f)
+    return plane
+  }
+
+  /** Lines of a width (share of the period), `pixels` to a period; the map goes to periods. */
+  placeLines(window: PlaceWindow, grid: boolean, width: number, pixels: number, { a, b, c, d, e, f }: Affine): Plane {
+    const { x, y, w, h } = window
+    const plane = this.plane(w, h)
+    this.run.placeLines(plane.at, w, h, x, y, grid ? 1 : 0, width, pixels, a, b, c, d, e, f)
+    return plane
+  }
+
+  /** A repeated picture (premultiplied RGBA); the map goes to its pixels. */
+  samplePicture({ x, y, w, h }: PlaceWindow, picture: Layers, { a, b, c, d, e, f }: Affine): Layers {
+    const layers = this.layers(w, h, false)
+    this.run.samplePicture(layers.at, w, h, x, y, picture.at, picture.w, picture.h, a, b, c, d, e, f)
     return layers
   }
 
-  /** A window into layers, without copying. x and width are multiples of 4. */
-  window(of: Layers, x: number, y: number, w: number, h: number): Layers {
-    return { at: of.at + y * of.stride + x * 16, w, h, stride: of.stride }
+  /** Adds an octave of noise to a tile; see assembly/places.ts. */
+  addNoise(tile: Address, size: number, nx: number, ny: number, weight: number, seed: number): void {
+    this.run.addNoise(tile, size, nx, ny, weight, seed)
   }
 
-  /** Segments (x0, y0, x1, y1 …) moved by (dx, dy). */
-  segments(coordinates: Float64Array, dx: Px, dy: Px): Segments {
-    const at = this.take(coordinates.length * 4)
-    const view = new Float32Array(this.memory.buffer, at, coordinates.length)
-    for (let i = 0; i < coordinates.length; i += 2) {
-      view[i] = coordinates[i]! + dx
-      view[i + 1] = coordinates[i + 1]! + dy
-    }
-    return { at, count: coordinates.length / 4 }
-  }
-
-  /** Exact area coverage of the outline. */
-  coverage(segments: Segments, w: number, h: number): Plane {
-    const plane = this.plane(w, h)
-    const mark = this.mark()
-    const acc = this.take((w + 4) * h * 4)
-    this.run.fillPlane(acc, (w + 4) * h, 0)
-    this.run.rasterSegments(segments.at, segments.count, acc, w, h)
-    this.run.integrateCoverage(acc, plane.at, w, h)
-    this.release(mark)
-    return plane
-  }
-
-  /** Signed distance from pixel centres, negative inside; exact up to `reach`, farther ones are very large. */
-  distance(segments: Segments, w: number, h: number, reach: Px): Plane {
-    const plane = this.plane(w, h)
-    const mark = this.mark()
-    const squared = this.plane(w, h, FAR)
-    const winding = this.plane(w, h, 0)
-    this.run.nearestSegment(segments.at, segments.count, squared.at, w, h, reach)
-    this.run.windAtCentres(segments.at, segments.count, winding.at, w, h)
-    this.run.signDistance(squared.at, winding.at, plane.at, w, h)
-    this.release(mark)
-    return plane
-  }
-
-  /** A new plane: the Gaussian blur; outside the plane counts as 0. */
-  blurred(src: Plane, sigma: Px): Plane {
-    const { levels, sigma: low, radius } = planBlur(sigma)
-    const dst = this.plane(src.w, src.h)
-    if (radius === 0) {
-      this.run.copyRows(src.at, 0, dst.at, 0, src.w * src.h * 4, 1)
-      return dst
-    }
-    const mark = this.mark()
-    const row = this.take((src.w * 4 + 1024) * 4)
-    const steps: Plane[] = [src]
-    for (let i = 0; i < levels; i++) {
-      const from = steps[i]!
-      const to = this.plane((Math.ceil(from.w / 2) + 3) & ~3, Math.ceil(from.h / 2))
-      this.run.halve(from.at, to.at, from.w, from.h, to.w, to.h, row)
-      steps.push(to)
-    }
-    const lowest = steps[levels]!
-    const taps = this.take((radius + 1) * 4)
-    new Float32Array(this.memory.buffer, taps, radius + 1).set(gaussTaps(low, radius))
-    const between = this.plane(lowest.w, lowest.h)
-    this.run.convolveColumns(lowest.at, between.at, lowest.w, lowest.h, taps, radius)
-    let current = levels === 0 ? dst : lowest
-    this.run.convolveRows(between.at, current.at, lowest.w, lowest.h, taps, radius, row)
-    for (let i = levels - 1; i >= 0; i--) {
-      // The finer plane's own contents are no longer needed, except the source's.
-      const to = i === 0 ? dst : steps[i]!
-      this.run.double(current.at, to.at, current.w, current.h, to.w, to.h, row)
-      current = to
-    }
-    this.release(mark)
-    return dst
-  }
-
-  band(distance: Plane, inner: Px, outer: Px, above: number): Plane {
-    const plane = this.plane(distance.w, distance.h)
-    this.run.bandMask(distance.at, plane.at, plane.w * plane.h, inner, outer, above)
-    return plane
-  }
-
-  grown(distance: Plane, edge: Px): Plane {
-    const plane = this.plane(distance.w, distance.h)
-    this.run.insideMask(distance.at, plane.at, plane.w * plane.h, edge)
-    return plane
-  }
-
-  /** A new plane: 1 − plane. */
-  complemented({ at, w, h }: Plane): Plane {
-    const plane = this.plane(w, h)
-    this.run.complement(at, plane.at, w * h)
-    return plane
-  }
-
-  /** A new plane with the window (x, y, w, h) of another. */
-  cut(plane: Plane, x: number, y: number, w: number, h: number): Plane {
-    if (x === 0 && y === 0 && w === plane.w && h === plane.h) return plane
-    const cut = this.plane(w, h)
-    this.run.copyRows(plane.at + (y * plane.w + x) * 4, plane.w * 4, cut.at, w * 4, w * 4, h)
-    return cut
-  }
-
-  /** Premultiplied colours for `ramp()`, from the engine's own table. */
-  ramp(colours: Float32Array): { ramp: Address; steps: number } {
-    const at = this.take(colours.length * 4)
-    new Float32Array(this.memory.buffer, at, colours.length).set(colours)
-    return { ramp: at, steps: colours.length / 4 - 1 }
-  }
-
-  /** A colour through a mask, blended in place. For masks and gates see assembly/lay.ts. */
+  /** A colour through a mask, blended in place. For masks and gates see assembly/lay-solid.ts. */
   laySolid(mode: BlendMode, dst: Layers, stencil: Stencil, [r, g, b, a]: Rgba, opacity: number): void {
     const alpha = a * opacity
     const numbers = [dst.stride, dst.w, dst.h, r * alpha, g * alpha, b * alpha, alpha] as const
     forMode(this.run, 'solid', mode)(stencil.mask?.at ?? 0, stencil.gate?.at ?? 0, dst.at, ...numbers)
   }
 
-  /** A ramp through a mask, blended in place. */
-  layRamp(mode: BlendMode, dst: Layers, stencil: Stencil, paint: RampPaint, opacity: number): void {
-    const { ramp, steps, t0, tx, ty } = paint
-    const numbers = [dst.stride, dst.w, dst.h, ramp, steps, t0, tx, ty, opacity] as const
+  /** A ramp of colours at the places of a plane, through a mask, blended in place. */
+  layRamp(mode: BlendMode, dst: Layers, stencil: Stencil, place: Plane, ramp: Ramp, opacity: number): void {
+    const numbers = [dst.stride, dst.w, dst.h, place.at, ramp.at, ramp.steps, SPREADS[ramp.spread], opacity] as const
     forMode(this.run, 'ramp', mode)(stencil.mask?.at ?? 0, stencil.gate?.at ?? 0, dst.at, ...numbers)
+  }
+
+  /** A picture of the size of `dst`, through a mask, blended in place. */
+  layPicture(mode: BlendMode, dst: Layers, stencil: Stencil, src: Layers, opacity: number): void {
+    const numbers = [dst.stride, dst.w, dst.h, src.at, src.stride, opacity] as const
+    forMode(this.run, 'picture', mode)(stencil.mask?.at ?? 0, stencil.gate?.at ?? 0, dst.at, ...numbers)
   }
 
   /** dst = blend(src · opacity, dst). */
@@ -235,28 +131,43 @@ export class Kernels {
     this.run.mixByCoverage(coverage.at, inside.at, inside.stride, outside.at, ...strides)
   }
 
-  copy(src: Layers, dst: Layers): void {
-    this.run.copyRows(src.at, src.stride, dst.at, dst.stride, src.w * 16, src.h)
+  /** Alpha of layers as a plane. */
+  alpha({ at, stride, w, h }: Layers): Plane {
+    const plane = this.plane(w, h)
+    this.run.alphaPlane(at, stride, plane.at, w, h)
+    return plane
   }
 
-  /** Sets RGBA to clear. */
-  clear(layers: Layers): void {
-    if (layers.stride === layers.w * 16) this.run.fillPlane(layers.at, layers.w * layers.h * 4, 0)
-    else for (let y = 0; y < layers.h; y++) this.run.fillPlane(layers.at + y * layers.stride, layers.w * 4, 0)
+  /** Divides colours by their alpha, in place, and makes alpha whole wherever there is any. */
+  makeWhole({ at, stride, w, h }: Layers): void {
+    this.run.wholeColours(at, stride, w, h)
+  }
+
+  /** Encodes linear light as display sRGB, in place; the table holds the transfer function over √v. */
+  encode({ at, stride, w, h }: Layers, table: Float32Array): void {
+    const mark = this.mark()
+    this.run.encodeRows(at, stride, w, h, this.numbers(table), table.length - 1)
+    this.release(mark)
   }
 
   /**
    * Straight RGBA integers of a window at (x, y), dithered by `seed`, written at their place into a picture of
-   * `width` pixels a row. What of the window lies beyond the picture's right edge is cut off.
+   * `width` pixels a row. What of the window lies beyond the picture's right edge is cut off. The picture's own place
+   * on the card, `origin`, is where the noise is taken from.
    */
-  straight(window: Layers, x: number, y: number, out: Uint8Array, width: number, bits: 8 | 16, seed: number): void {
+  straight(
+    window: Layers,
+    { x, y }: { x: number; y: number },
+    out: Uint8Array,
+    { width, bits, seed, origin }: { width: number; bits: 8 | 16; seed: number; origin: { x: number; y: number } },
+  ): void {
     const tile = this.dither(seed)
     const mark = this.mark()
     const pixel = bits / 2
     const stride = window.w * pixel
     const at = this.take(stride * window.h)
     const kernel = bits === 8 ? this.run.straight8 : this.run.straight16
-    kernel(window.at, window.stride, at, stride, window.w, window.h, x, y, tile)
+    kernel(window.at, window.stride, at, stride, window.w, window.h, x + origin.x, y + origin.y, tile)
     const whole = new Uint8Array(this.memory.buffer, at, stride * window.h)
     const kept = Math.min(window.w, width - x) * pixel
     if (kept === stride && stride === width * pixel) out.set(whole, y * stride)

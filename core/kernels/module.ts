@@ -9,18 +9,43 @@ export interface KernelExports {
   rasterSegments(segments: Address, count: number, acc: Address, w: number, h: number): void
   integrateCoverage(acc: Address, dst: Address, w: number, h: number): void
   nearestSegment(segments: Address, count: number, squared: Address, w: number, h: number, reach: number): void
+  nearestSegmentNamed(segments: Address, count: number, squared: Address, ids: Address, ...numbers: number[]): void
   windAtCentres(segments: Address, count: number, acc: Address, w: number, h: number): void
   signDistance(squared: Address, winding: Address, dst: Address, w: number, h: number): void
+  measureCorners(corners: Address, count: number, first: number, distance: Address, ...numbers: number[]): void
+  offsetMask(distance: Address, ids: Address, segments: Address, corners: Address, ...numbers: number[]): void
+  fieldDistance(alpha: Address, dst: Address, w: number, h: number, rows: Address, scratch: Address): void
   halve(src: Address, dst: Address, w: number, h: number, lowW: number, lowH: number, row: Address): void
   double(src: Address, dst: Address, lowW: number, lowH: number, w: number, h: number, rows: Address): void
   convolveColumns(src: Address, dst: Address, w: number, h: number, taps: Address, radius: number): void
   convolveRows(src: Address, dst: Address, w: number, h: number, taps: Address, radius: number, row: Address): void
   fillPlane(p: Address, count: number, value: number): void
-  bandMask(distance: Address, dst: Address, count: number, inner: number, outer: number, above: number): void
-  insideMask(distance: Address, dst: Address, count: number, edge: number): void
+  bandMask(inner: Address, outer: Address, dst: Address, count: number, above: number): void
   complement(src: Address, dst: Address, count: number): void
+  rampMask(src: Address, dst: Address, count: number, from: number, scale: number): void
+  absolute(src: Address, dst: Address, count: number): void
+  product(a: Address, b: Address, dst: Address, count: number): void
+  difference(a: Address, b: Address, dst: Address, count: number): void
+  mapTable(src: Address, dst: Address, count: number, table: Address, steps: number): void
+  grainMask(src: Address, dst: Address, w: number, h: number, ...numbers: number[]): void
+  cropPlane(src: Address, sw: number, sh: number, dst: Address, ...numbers: number[]): void
+  shiftPlane(src: Address, dst: Address, w: number, h: number, ...numbers: number[]): void
+  smearPlane(src: Address, cover: Address, depth: Address, w: number, h: number, ...numbers: number[]): void
+  diffuse(height: Address, dst: Address, w: number, h: number, lx: number, ly: number, lz: number): void
+  sweepSides(near: Address, far: Address, lights: Address, count: number, ...numbers: number[]): void
+  placeLinear(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
+  placeRadial(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
+  placeConic(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
+  placeScaled(src: Address, dst: Address, count: number, from: number, scale: number): void
+  placeTile(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
+  placeLines(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
+  samplePicture(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
+  addNoise(tile: Address, size: number, nx: number, ny: number, weight: number, seed: number): void
   mixByCoverage(coverage: Address, inside: Address, insideStride: number, outside: Address, ...numbers: number[]): void
   copyRows(src: Address, srcStride: number, dst: Address, dstStride: number, bytes: number, h: number): void
+  encodeRows(at: Address, stride: number, w: number, h: number, table: Address, steps: number): void
+  alphaPlane(src: Address, stride: number, dst: Address, w: number, h: number): void
+  wholeColours(at: Address, stride: number, w: number, h: number): void
   straight8(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
   straight16(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
   ditherTile(tile: Address, seed: number): void
@@ -29,6 +54,8 @@ export interface KernelExports {
   sin(x: number): number
   cos(x: number): number
   cbrt(x: number): number
+  log(x: number): number
+  acos(x: number): number
 }
 
 const ALPHABET = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/'
@@ -53,11 +80,12 @@ function decodeBase64(text: string): Uint8Array<ArrayBuffer> {
   return bytes
 }
 
-/** The three loops that know a blend mode; each has one function a mode, under the mode's name. */
+/** The four loops that know a blend mode; each has one function a mode, under the mode's name. */
 export interface ModeExports {
   blend(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
   solid(mask: Address, gate: Address, dst: Address, stride: number, ...numbers: number[]): void
   ramp(mask: Address, gate: Address, dst: Address, stride: number, ...numbers: number[]): void
+  picture(mask: Address, gate: Address, dst: Address, stride: number, ...numbers: number[]): void
 }
 
 /** The loop of one kind for one mode. */

@@ -1,7 +1,7 @@
 import type { PathCommand } from './contour'
 
 /** Control-point distance for a quarter circle: 4/3·(√2 − 1), radial error below 0.03 % (common practice). */
-const KAPPA = (4 / 3) * (Math.SQRT2 - 1)
+export const KAPPA = (4 / 3) * (Math.SQRT2 - 1)
 
 /** A box around the origin with round corners; the radius is cut to half the smaller side. */
 export function boxPath(width: number, height: number, radius: number): PathCommand[] {

@@ -7,59 +7,172 @@ export type PathCommand =
   | { type: 'Z' }
 
 /** A closed polygon: x, y, x, y …; the last point joins the first. */
-export type Ring = number[]
+export interface Ring {
+  points: number[]
+  /** For each point whether the curve that was flattened runs through it without a corner. */
+  smooth: boolean[]
+}
+
+/** A polygon without curves. */
+export const polygon = (points: number[]): Ring => ({
+  points,
+  smooth: new Array<boolean>(points.length / 2).fill(false),
+})
+
+/** Directions that differ by less than 2° meet without a corner: the cosine of that, squared. */
+const STRAIGHT = 0.99878
+
+/** A contour before it is closed: open where no Z came. */
+export interface Stretch extends Ring {
+  closed: boolean
+}
+
+/** Straight pieces that stay within `tolerance` of the curves; contours are closed, as a fill sees them. */
+export function flatten(path: readonly PathCommand[], tolerance: number): Ring[] {
+  return flattenStretches(path, tolerance)
+    .filter(({ points }) => points.length >= 6)
+    .map(({ points, smooth, closed }) => {
+      // The ends of an open contour are joined by a straight line.
+      if (!closed) smooth[0] = false
+      return { points, smooth }
+    })
+}
 
 /**
- * Straight pieces that stay within `tolerance` of the curves. The number of pieces is Wang's bound
- * (G. Wang 1984, as in R. Goldman, Pyramid Algorithms, 2003): √(d(d−1)/8 · max|Δ²P| / tolerance).
+ * As `flatten`, open contours kept open. The number of pieces is Wang's bound (G. Wang 1984, as in R. Goldman,
+ * Pyramid Algorithms, 2003): √(d(d−1)/8 · max|Δ²P| / tolerance).
  */
-export function flatten(path: readonly PathCommand[], tolerance: number): Ring[] {
-  const rings: Ring[] = []
-  let ring: Ring = []
-  let x = 0
-  let y = 0
-  const finish = () => {
-    if (ring.length >= 6) rings.push(ring)
-    ring = []
-  }
+export function flattenStretches(path: readonly PathCommand[], tolerance: number): Stretch[] {
+  const found: Stretch[] = []
+  let pen = new Pen()
   for (const c of path) {
     if (c.type === 'Z') {
-      finish()
-      continue
-    }
-    if (c.type === 'M') {
-      finish()
-      ring.push(c.x, c.y)
+      pen.close(found)
+      pen = new Pen(pen.startX, pen.startY)
+    } else if (c.type === 'M') {
+      pen.end(found)
+      pen = new Pen(c.x, c.y)
     } else if (c.type === 'L') {
-      ring.push(c.x, c.y)
+      pen.join(c.x - pen.x, c.y - pen.y)
+      pen.to(c.x, c.y, c.x - pen.x, c.y - pen.y)
     } else if (c.type === 'Q') {
-      const bend = Math.sqrt(squared(x - 2 * c.x1 + c.x) + squared(y - 2 * c.y1 + c.y))
-      const n = Math.max(1, Math.ceil(Math.sqrt((0.25 * bend) / tolerance)))
-      for (let i = 1; i <= n; i++) {
-        const t = i / n
-        const u = 1 - t
-        ring.push(u * u * x + 2 * u * t * c.x1 + t * t * c.x, u * u * y + 2 * u * t * c.y1 + t * t * c.y)
-      }
+      quadratic(pen, c, tolerance)
     } else {
-      const bend = Math.sqrt(
-        Math.max(
-          squared(x - 2 * c.x1 + c.x2) + squared(y - 2 * c.y1 + c.y2),
-          squared(c.x1 - 2 * c.x2 + c.x) + squared(c.y1 - 2 * c.y2 + c.y),
-        ),
-      )
-      const n = Math.max(1, Math.ceil(Math.sqrt((0.75 * bend) / tolerance)))
-      for (let i = 1; i <= n; i++) {
-        const t = i / n
-        const u = 1 - t
-        const [a, b, d, e] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t]
-        ring.push(a * x + b * c.x1 + d * c.x2 + e * c.x, a * y + b * c.y1 + d * c.y2 + e * c.y)
-      }
+      cubic(pen, c, tolerance)
     }
-    x = c.x
-    y = c.y
   }
-  finish()
-  return rings
+  pen.end(found)
+  return found
+}
+
+function quadratic(pen: Pen, c: Extract<PathCommand, { type: 'Q' }>, tolerance: number): void {
+  const { x, y } = pen
+  const bend = Math.sqrt(squared(x - 2 * c.x1 + c.x) + squared(y - 2 * c.y1 + c.y))
+  const n = Math.max(1, Math.ceil(Math.sqrt((0.25 * bend) / tolerance)))
+  pen.join(...firstOf(c.x1 - x, c.y1 - y, c.x - x, c.y - y))
+  for (let i = 1; i < n; i++) {
+    const t = i / n
+    const u = 1 - t
+    pen.through(u * u * x + 2 * u * t * c.x1 + t * t * c.x, u * u * y + 2 * u * t * c.y1 + t * t * c.y)
+  }
+  pen.to(c.x, c.y, ...firstOf(c.x - c.x1, c.y - c.y1, c.x - x, c.y - y))
+}
+
+function cubic(pen: Pen, c: Extract<PathCommand, { type: 'C' }>, tolerance: number): void {
+  const { x, y } = pen
+  const bend = Math.sqrt(
+    Math.max(
+      squared(x - 2 * c.x1 + c.x2) + squared(y - 2 * c.y1 + c.y2),
+      squared(c.x1 - 2 * c.x2 + c.x) + squared(c.y1 - 2 * c.y2 + c.y),
+    ),
+  )
+  const n = Math.max(1, Math.ceil(Math.sqrt((0.75 * bend) / tolerance)))
+  pen.join(...firstOf(c.x1 - x, c.y1 - y, c.x2 - x, c.y2 - y, c.x - x, c.y - y))
+  for (let i = 1; i < n; i++) {
+    const t = i / n
+    const u = 1 - t
+    const [a, b, d, e] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t]
+    pen.through(a * x + b * c.x1 + d * c.x2 + e * c.x, a * y + b * c.y1 + d * c.y2 + e * c.y)
+  }
+  pen.to(c.x, c.y, ...firstOf(c.x - c.x2, c.y - c.y2, c.x - c.x1, c.y - c.y1, c.x - x, c.y - y))
+}
+
+/** Collects the points of one contour and whether it turns a corner in them. */
+class Pen {
+  private readonly points: number[] = []
+  private readonly smooth: boolean[] = []
+  private first: [number, number] | null = null
+  private last: [number, number] | null = null
+  x: number
+  y: number
+
+  constructor(
+    readonly startX = 0,
+    readonly startY = 0,
+  ) {
+    this.x = startX
+    this.y = startY
+  }
+
+  /** A command starts in a direction. */
+  join(dx: number, dy: number): void {
+    if (dx === 0 && dy === 0) return
+    if (this.points.length === 0) {
+      this.points.push(this.x, this.y)
+      this.smooth.push(false)
+      this.first = [dx, dy]
+    } else if (this.last) this.smooth[this.smooth.length - 1] = goesOn(this.last, [dx, dy])
+  }
+
+  /** A point inside a curve. */
+  through(x: number, y: number): void {
+    this.points.push(x, y)
+    this.smooth.push(true)
+  }
+
+  /** The end of a command, and its direction there. */
+  to(x: number, y: number, dx: number, dy: number): void {
+    if (dx === 0 && dy === 0) return
+    this.points.push(x, y)
+    this.smooth.push(false)
+    this.last = [dx, dy]
+    this.x = x
+    this.y = y
+  }
+
+  end(found: Stretch[]): void {
+    if (this.points.length === 0) return
+    const n = this.points.length
+    if (n > 4 && this.points[0] === this.points[n - 2] && this.points[1] === this.points[n - 1]) this.close(found)
+    else found.push({ points: this.points, smooth: this.smooth, closed: false })
+  }
+
+  close(found: Stretch[]): void {
+    const n = this.points.length
+    if (n === 0) return
+    if (this.points[0] === this.points[n - 2] && this.points[1] === this.points[n - 1]) {
+      // The last point is the first one again.
+      this.points.length = n - 2
+      this.smooth.length--
+      this.smooth[0] = this.first !== null && this.last !== null && goesOn(this.last, this.first)
+    } else {
+      const back: [number, number] = [this.startX - this.x, this.startY - this.y]
+      this.smooth[this.smooth.length - 1] = this.last !== null && goesOn(this.last, back)
+      this.smooth[0] = this.first !== null && goesOn(back, this.first)
+    }
+    found.push({ points: this.points, smooth: this.smooth, closed: true })
+  }
+}
+
+function goesOn([ax, ay]: readonly [number, number], [bx, by]: readonly [number, number]): boolean {
+  const dot = ax * bx + ay * by
+  return dot > 0 && dot * dot >= STRAIGHT * (ax * ax + ay * ay) * (bx * bx + by * by)
+}
+
+/** The first of some vectors that has a length. */
+function firstOf(...v: number[]): [number, number] {
+  for (let i = 0; i < v.length; i += 2) if (v[i] !== 0 || v[i + 1] !== 0) return [v[i]!, v[i + 1]!]
+  return [0, 0]
 }
 
 const squared = (v: number) => v * v

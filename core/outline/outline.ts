@@ -8,6 +8,12 @@ export interface Outline {
   key: string
   /** x0, y0, x1, y1 of every edge; closed rings that do not overlap. */
   segments: Float64Array
+  /** For each edge the index of the one that arrives at its start. */
+  comesFrom: Int32Array
+  /** For each edge 1 where its start is a corner of the form, 0 where a curve runs through it. */
+  isCorner: Uint8Array
+  /** 1 where ink lies to the right of the edges (y down), −1 where it lies to their left. */
+  outward: 1 | -1
   /** Ink bounds; null for an outline without ink. */
   bounds: Rect | null
   /** What 100 % means: cap height for type, the smaller side for shapes. */
@@ -15,24 +21,31 @@ export interface Outline {
 }
 
 export function outlineOf(key: string, rings: readonly Ring[], reference: number): Outline {
-  const count = rings.reduce((sum, ring) => sum + ring.length * 2, 0)
-  const segments = new Float64Array(count)
+  const count = rings.reduce((sum, { points }) => sum + points.length / 2, 0)
+  const segments = new Float64Array(count * 4)
+  const comesFrom = new Int32Array(count)
+  const isCorner = new Uint8Array(count)
   const bounds = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity }
   let at = 0
-  for (const ring of rings) {
-    for (let i = 0; i < ring.length; i += 2) {
-      const next = i + 2 < ring.length ? i + 2 : 0
-      const x = ring[i]!
-      const y = ring[i + 1]!
-      segments.set([x, y, ring[next]!, ring[next + 1]!], at)
-      at += 4
+  let area = 0
+  for (const { points, smooth } of rings) {
+    const n = points.length / 2
+    for (let i = 0; i < n; i++) {
+      const next = i + 1 < n ? i + 1 : 0
+      const [x, y, tx, ty] = [points[i * 2]!, points[i * 2 + 1]!, points[next * 2]!, points[next * 2 + 1]!]
+      segments.set([x, y, tx, ty], (at + i) * 4)
+      comesFrom[at + i] = at + (i > 0 ? i - 1 : n - 1)
+      isCorner[at + i] = smooth[i] ? 0 : 1
+      area += x * ty - tx * y
       if (x < bounds.left) bounds.left = x
       if (x > bounds.right) bounds.right = x
       if (y < bounds.top) bounds.top = y
       if (y > bounds.bottom) bounds.bottom = y
     }
+    at += n
   }
-  return { key, segments, bounds: at > 0 ? bounds : null, reference }
+  const outward = area >= 0 ? 1 : -1
+  return { key, segments, comesFrom, isCorner, outward, bounds: at > 0 ? bounds : null, reference }
 }
 
 /** Uniform scale, then rotation (anticlockwise on screen, y down), then shift. */
@@ -48,6 +61,12 @@ export function place({ scale, rotation, x, y }: Placement, point: Point): Point
   const c = cosDegrees(rotation) * scale
   const s = sinDegrees(rotation) * scale
   return { x: point.x * c + point.y * s + x, y: -point.x * s + point.y * c + y }
+}
+
+/** First `inner`, then `outer`: as a piece stands in a group. */
+export function within(outer: Placement, inner: Placement): Placement {
+  const { x, y } = place(outer, inner)
+  return { scale: outer.scale * inner.scale, rotation: outer.rotation + inner.rotation, x, y }
 }
 
 /** The outline's segments on the render grid, and their bounds. */

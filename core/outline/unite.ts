@@ -2,16 +2,134 @@ import { Clipper, FillRule } from 'clipper2-ts'
 import type { Ring } from './contour'
 
 /**
- * The union of overlapping rings by the non-zero rule, so that only true edges are left: an edge inside the
- * shape would give wrong inner distances. Points are snapped to a grid of 1/`grid`.
+ * The union of overlapping rings, by the non-zero rule unless told otherwise, so that only true edges are left: an
+ * edge inside the shape would give wrong inner distances. Points are snapped to a grid of 1/`grid`; where two edges
+ * cross, a corner is made.
  */
-export function unite(rings: readonly Ring[], grid: number): Ring[] {
-  const paths = rings.map((ring) => {
+export function unite(rings: readonly Ring[], grid: number, rule: 'nonzero' | 'evenodd' = 'nonzero'): Ring[] {
+  const smooth = new Set<string>()
+  const paths = rings.map(({ points, smooth: flags }) => {
     const path = []
-    for (let i = 0; i < ring.length; i += 2) {
-      path.push({ x: Math.round(ring[i]! * grid), y: Math.round(ring[i + 1]! * grid) })
+    for (let i = 0; i < points.length; i += 2) {
+      const point = { x: Math.round(points[i]! * grid), y: Math.round(points[i + 1]! * grid) }
+      if (flags[i / 2]) smooth.add(`${point.x} ${point.y}`)
+      path.push(point)
     }
     return path
   })
-  return Clipper.union(paths, FillRule.NonZero).map((path) => path.flatMap(({ x, y }) => [x / grid, y / grid]))
+  const united = Clipper.union(paths, rule === 'nonzero' ? FillRule.NonZero : FillRule.EvenOdd)
+  return united.map((path) => ({
+    points: path.flatMap(({ x, y }) => [x / grid, y / grid]),
+    smooth: path.map(({ x, y }) => smooth.has(`${x} ${y}`)),
+  }))
+}
+
+interface Bounds {
+  left: number
+  top: number
+  right: number
+  bottom: number
+}
+
+function boundsOf(rings: readonly Ring[]): Bounds {
+  const bounds = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity }
+  for (const { points } of rings) {
+    for (let i = 0; i < points.length; i += 2) {
+      bounds.left = Math.min(bounds.left, points[i]!)
+      bounds.right = Math.max(bounds.right, points[i]!)
+      bounds.top = Math.min(bounds.top, points[i + 1]!)
+      bounds.bottom = Math.max(bounds.bottom, points[i + 1]!)
+    }
+  }
+  return bounds
+}
+
+const meet = (a: Bounds, b: Bounds) => a.left <= b.right && b.left <= a.right && a.top <= b.bottom && b.top <= a.bottom
+
+/**
+ * The union of shapes that are each united already (letters): only those whose bounds meet are put through the
+ * clipper, the rest is taken as it is.
+ */
+export function uniteShapes(shapes: readonly Ring[][], grid: number): Ring[] {
+  const inked = shapes.filter((shape) => shape.length > 0).map((rings) => ({ rings, bounds: boundsOf(rings) }))
+  const clusters: (typeof inked)[] = []
+  for (const shape of inked) {
+    const touched = clusters.filter((cluster) => cluster.some((other) => meet(other.bounds, shape.bounds)))
+    const rest = clusters.filter((cluster) => !touched.includes(cluster))
+    clusters.splice(0, clusters.length, ...rest, [...touched.flat(), shape])
+  }
+  return clusters.flatMap((cluster) =>
+    cluster.length === 1 || !crossing(cluster.map(({ rings }) => rings))
+      ? cluster.flatMap(({ rings }) => rings)
+      : unite(
+          cluster.flatMap(({ rings }) => rings),
+          grid,
+        ),
+  )
+}
+
+/**
+ * Whether edges of two shapes cross. Kerned letters often share a stretch of their bounds without touching. Shapes
+ * that lie wholly in one another are not told apart from those that cross.
+ */
+function crossing(shapes: readonly Ring[][]): boolean {
+  for (let a = 0; a < shapes.length; a++) {
+    for (let b = a + 1; b < shapes.length; b++) {
+      const [first, second] = [boundsOf(shapes[a]!), boundsOf(shapes[b]!)]
+      if (!meet(first, second)) continue
+      const common = {
+        left: Math.max(first.left, second.left),
+        right: Math.min(first.right, second.right),
+        top: Math.max(first.top, second.top),
+        bottom: Math.min(first.bottom, second.bottom),
+      }
+      const inA = edgesIn(shapes[a]!, common)
+      const inB = edgesIn(shapes[b]!, common)
+      if (inA.length === 0 && inB.length === 0) continue
+      // One without an edge in the common stretch may still hold the other.
+      if (inA.length === 0 || inB.length === 0) return true
+      for (const p of inA) for (const q of inB) if (cross(p, q)) return true
+      if (holds(shapes[a]!, inB[0]![0], inB[0]![1]) || holds(shapes[b]!, inA[0]![0], inA[0]![1])) return true
+    }
+  }
+  return false
+}
+
+type Edge = readonly [number, number, number, number]
+
+function edgesIn(rings: readonly Ring[], box: Bounds): Edge[] {
+  const found: Edge[] = []
+  for (const { points } of rings) {
+    for (let i = 0; i < points.length; i += 2) {
+      const j = (i + 2) % points.length
+      const edge = [points[i]!, points[i + 1]!, points[j]!, points[j + 1]!] as const
+      const bounds = {
+        left: Math.min(edge[0], edge[2]),
+        right: Math.max(edge[0], edge[2]),
+        top: Math.min(edge[1], edge[3]),
+        bottom: Math.max(edge[1], edge[3]),
+      }
+      if (meet(bounds, box)) found.push(edge)
+    }
+  }
+  return found
+}
+
+function cross([ax, ay, bx, by]: Edge, [cx, cy, dx, dy]: Edge): boolean {
+  const side = (px: number, py: number, qx: number, qy: number, x: number, y: number) =>
+    (qx - px) * (y - py) - (qy - py) * (x - px)
+  const [a, b] = [side(cx, cy, dx, dy, ax, ay), side(cx, cy, dx, dy, bx, by)]
+  const [c, d] = [side(ax, ay, bx, by, cx, cy), side(ax, ay, bx, by, dx, dy)]
+  return a * b <= 0 && c * d <= 0
+}
+
+function holds(rings: readonly Ring[], x: number, y: number): boolean {
+  let inside = false
+  for (const { points } of rings) {
+    for (let i = 0, j = points.length - 2; i < points.length; j = i, i += 2) {
+      const [ax, ay, bx, by] = [points[i]!, points[i + 1]!, points[j]!, points[j + 1]!]
+      if (ay > y !== by > y && x < ((bx - ax) * (y - ay)) / (by - ay) + ax) inside = !inside
+    }
+  }
+  return inside
 }

@@ -1,39 +1,18 @@
-import type { SettledPaint, SettledStop } from '../card/settled'
+import type { SettledGradient } from '../card/settled'
 import { cosDegrees, sinDegrees } from '../kernels/exact'
+import type { Affine } from '../kernels/kernels'
 import type { Placement } from '../outline/outline'
 import { place } from '../outline/outline'
 import type { Rect } from '../units'
 
-/** Steps of the colour table; linear in between, so a smooth gradient is exact to float rounding. */
-const STEPS = 1024
-
-/** Premultiplied colours at STEPS + 1 even places; interpolated premultiplied (CSS Images 4 §3.4.2). */
-export function rampColours(stops: readonly SettledStop[]): Float32Array {
-  const sorted = [...stops].sort((a, b) => a.at - b.at)
-  const colours = new Float32Array((STEPS + 1) * 4)
-  for (let i = 0; i <= STEPS; i++) {
-    const t = i / STEPS
-    let next = sorted.findIndex((stop) => stop.at > t)
-    if (next === -1) next = sorted.length
-    const from = sorted[Math.max(0, next - 1)]!
-    const to = sorted[Math.min(sorted.length - 1, next)]!
-    const span = to.at - from.at
-    const f = span > 0 ? Math.min(1, Math.max(0, (t - from.at) / span)) : 0
-    for (let c = 0; c < 4; c++) {
-      const a = c === 3 ? from.colour[3] : from.colour[c]! * from.colour[3]
-      const b = c === 3 ? to.colour[3] : to.colour[c]! * to.colour[3]
-      colours[i * 4 + c] = a + (b - a) * f
-    }
-  }
-  return colours
-}
+// Where the places of a gradient lie on the render pixels, for a shape with `bounds` in the space of `placement`.
 
 /**
  * t over render pixels: t0 + x·tx + y·ty, 0 at the first stop and 1 at the last. The gradient line runs through
- * the middle of `bounds` and spans |w·cos a| + |h·sin a| (CSS Images 4 §3.1.1), in the space of `placement`.
+ * the middle of the bounds and spans |w·cos a| + |h·sin a| (CSS Images 4 §3.1.1).
  */
 export function gradientLine(
-  paint: Extract<SettledPaint, { type: 'linear' }>,
+  paint: SettledGradient,
   bounds: Rect,
   placement: Placement,
 ): { t0: number; tx: number; ty: number } {
@@ -45,4 +24,37 @@ export function gradientLine(
   const tx = cosDegrees(paint.angle + placement.rotation) / length
   const ty = -sinDegrees(paint.angle + placement.rotation) / length
   return { t0: 0.5 - middle.x * tx - middle.y * ty - paint.shift / paint.scale, tx, ty }
+}
+
+function centreOf(paint: SettledGradient, { left, top, right, bottom }: Rect) {
+  return { x: left + (right - left) * paint.x, y: top + (bottom - top) * paint.y }
+}
+
+/** Render pixels to the unit circle: 1 where the gradient ends, at the farthest side (CSS Images 4 §3.2.1). */
+export function gradientCircle(paint: SettledGradient, bounds: Rect, placement: Placement): Affine {
+  const centre = centreOf(paint, bounds)
+  const rx = Math.max(centre.x - bounds.left, bounds.right - centre.x)
+  const ry = Math.max(centre.y - bounds.top, bounds.bottom - centre.y)
+  const circle = Math.max(rx, ry)
+  const [w, h] = paint.form === 'circle' ? [circle, circle] : [rx, ry]
+  return fromPixels(placement, centre, 1 / Math.max(1e-6, w * paint.scale), 1 / Math.max(1e-6, h * paint.scale))
+}
+
+/** Render pixels to directions around the middle: the u axis is the gradient's angle, v lies clockwise of it. */
+export function gradientTurn(paint: SettledGradient, bounds: Rect, placement: Placement): Affine {
+  const turned = { ...placement, rotation: placement.rotation }
+  const { a, b, c, d, e, f } = fromPixels(turned, centreOf(paint, bounds), 1, 1)
+  const [k, s] = [cosDegrees(paint.angle), sinDegrees(paint.angle)]
+  // (x, y) in the shape's own space, y down, turned so that the angle's direction is u.
+  return { a: a * k - c * s, b: b * k - d * s, e: e * k - f * s, c: a * s + c * k, d: b * s + d * k, f: e * s + f * k }
+}
+
+/** The inverse of a placement, around a point, stretched by (sx, sy). */
+export function fromPixels(placement: Placement, origin: { x: number; y: number }, sx: number, sy: number): Affine {
+  const { scale, rotation } = placement
+  const [c, s] = [cosDegrees(rotation) / scale, sinDegrees(rotation) / scale]
+  const p = place(placement, origin)
+  const [a, b] = [c * sx, -s * sx]
+  const [cc, d] = [s * sy, c * sy]
+  return { a, b, c: cc, d, e: -(a * p.x + b * p.y), f: -(cc * p.x + d * p.y) }
 }

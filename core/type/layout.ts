@@ -10,12 +10,18 @@ export interface TypeSetting {
   align: 'left' | 'centre' | 'right'
 }
 
+/** A glyph and where its origin stands, in em, y down. */
+export interface SetGlyph {
+  id: number
+  x: number
+  y: number
+}
+
 /**
- * The contours of a text at size 1 (1 em = 1 unit), y down. The origin is the piece's place: its x is the edge
- * or middle that the lines are aligned to, its y the middle between the first line's cap height and the last
- * baseline.
+ * The glyphs of a text at size 1 (1 em = 1 unit). The origin is the piece's place: its x is the edge or middle that
+ * the lines are aligned to, its y the middle between the first line's cap height and the last baseline.
  */
-export function setType(font: Font, { wording, tracking, leading, align }: TypeSetting): PathCommand[] {
+export function setType(font: Font, { wording, tracking, leading, align }: TypeSetting): SetGlyph[] {
   const em = font.unitsPerEm
   const pitch = leading / 100
   const lines = wording.split('\n')
@@ -23,14 +29,12 @@ export function setType(font: Font, { wording, tracking, leading, align }: TypeS
   return lines.flatMap((line, i) => {
     const glyphs = trackedLine(font, line, tracking)
     const width = glyphs.reduce((sum, glyph) => sum + glyph.advance, 0)
-    const start = align === 'left' ? 0 : align === 'right' ? -width : -width / 2
     const baseline = first + i * pitch
-    let pen = start
-    return glyphs.flatMap((glyph) => {
-      const x = pen + glyph.dx / em
-      const y = baseline - glyph.dy / em
+    let pen = align === 'left' ? 0 : align === 'right' ? -width : -width / 2
+    return glyphs.map((glyph) => {
+      const set = { id: glyph.id, x: pen + glyph.dx / em, y: baseline - glyph.dy / em }
       pen += glyph.advance
-      return font.path(glyph.id).map((command) => atPen(command, x, y, em))
+      return set
     })
   })
 }
@@ -50,29 +54,19 @@ function trackedLine(font: Font, line: string, tracking: number) {
   })
 }
 
-function atPen(command: PathCommand, x: number, y: number, em: number): PathCommand {
-  switch (command.type) {
-    case 'Z':
-      return command
-    case 'Q':
-      return {
-        type: 'Q',
-        x1: x + command.x1 / em,
-        y1: y - command.y1 / em,
-        x: x + command.x / em,
-        y: y - command.y / em,
-      }
-    case 'C':
-      return {
-        type: 'C',
-        x1: x + command.x1 / em,
-        y1: y - command.y1 / em,
-        x2: x + command.x2 / em,
-        y2: y - command.y2 / em,
-        x: x + command.x / em,
-        y: y - command.y / em,
-      }
-    default:
-      return { type: command.type, x: x + command.x / em, y: y - command.y / em }
-  }
+/** A glyph's contours at size 1 around its origin, y down. */
+export function glyphPath(font: Font, id: number): PathCommand[] {
+  const em = font.unitsPerEm
+  return font.path(id).map((c): PathCommand => {
+    switch (c.type) {
+      case 'Z':
+        return c
+      case 'Q':
+        return { type: 'Q', x1: c.x1 / em, y1: -c.y1 / em, x: c.x / em, y: -c.y / em }
+      case 'C':
+        return { type: 'C', x1: c.x1 / em, y1: -c.y1 / em, x2: c.x2 / em, y2: -c.y2 / em, x: c.x / em, y: -c.y / em }
+      default:
+        return { type: c.type, x: c.x / em, y: -c.y / em }
+    }
+  })
 }

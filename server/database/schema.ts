@@ -29,6 +29,16 @@ export const fonts = pgTable('fonts', {
   createdAt: moment('created_at').notNull().defaultNow(),
 })
 
+/** Pictures that people brought, as the files they were. The id is made from the pixels. */
+export const pictures = pgTable('pictures', {
+  id: text('id').primaryKey(),
+  fileName: text('file_name').notNull(),
+  width: integer('width').notNull(),
+  height: integer('height').notNull(),
+  file: bytes('file').notNull(),
+  createdAt: moment('created_at').notNull().defaultNow(),
+})
+
 export type RenderStatus = 'queued' | 'running' | 'checking' | 'done' | 'failed' | 'cancelled'
 
 /** Renders with the card as it was when they were asked for. */

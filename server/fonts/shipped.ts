@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { resolve } from 'node:path'
 import type { Card } from '../../core/card/schema'
+import { fontsNamed } from '../../core/card/tree'
 import { isShipped } from '../../core/type/families'
 
 /** The bytes of a font, or null where it is not known. */
@@ -13,12 +14,11 @@ export const shippedFonts: FontSource = async (id) =>
 /** The fonts that a card names, from the first source that has them. Missing ones are left to the engine to name. */
 export async function fontsOf(card: Card, sources: readonly FontSource[]): Promise<Map<string, Uint8Array>> {
   const found = new Map<string, Uint8Array>()
-  for (const piece of card.pieces) {
-    if (piece.kind !== 'type' || found.has(piece.font)) continue
+  for (const id of fontsNamed(card)) {
     for (const source of sources) {
-      const bytes = await source(piece.font)
+      const bytes = await source(id)
       if (bytes) {
-        found.set(piece.font, bytes)
+        found.set(id, bytes)
         break
       }
     }

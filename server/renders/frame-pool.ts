@@ -4,6 +4,7 @@ import type { Card } from '../../core/card/schema'
 import type { Fault } from '../../core/errors'
 import { WaxError } from '../../core/errors'
 import type { FramePicture } from '../../core/frame/engine'
+import type { Picture } from '../../core/paint/pictures'
 
 // Built by scripts/build-node.mjs; all programs run in the project's folder.
 const THREAD = resolve('.wax/node/frame-thread.mjs')
@@ -11,6 +12,7 @@ const THREAD = resolve('.wax/node/frame-thread.mjs')
 export interface FrameJob {
   card: Card
   fonts: Map<string, Uint8Array>
+  pictures?: Map<string, Picture>
   bits: 8 | 16
   /** Half-open range of frames. */
   from: number
@@ -40,7 +42,7 @@ export async function* renderFrames(job: FrameJob): AsyncGenerator<FramePicture>
   }
   const workers = Array.from({ length: threads }, () => {
     const worker = new Worker(THREAD, {
-      workerData: { card: job.card, fonts: job.fonts, bits: job.bits },
+      workerData: { card: job.card, fonts: job.fonts, pictures: job.pictures, bits: job.bits },
     })
     worker.on('message', (answer: Answer) => {
       if (answer.fault)

@@ -1,21 +1,24 @@
 import { parentPort, workerData } from 'node:worker_threads'
 import type { Card } from '../../core/card/schema'
 import { Engine } from '../../core/frame/engine'
+import type { Picture } from '../../core/paint/pictures'
 
 // One thread of the frame pool: an engine of its own, frames in and pixels out.
 
 interface ThreadData {
   card: Card
   fonts: Map<string, Uint8Array>
+  pictures?: Map<string, Picture>
   bits: 8 | 16
 }
 
-const { card, fonts, bits } = workerData as ThreadData
+const { card, fonts, pictures, bits } = workerData as ThreadData
 const engine = new Engine()
 const port = parentPort!
 
 try {
   for (const [id, bytes] of fonts) engine.fonts.add(id, bytes)
+  for (const [id, picture] of pictures ?? []) engine.pictures.add(id, picture)
 } catch (error) {
   port.postMessage({ frame: -1, fault: faultOf(error) })
 }

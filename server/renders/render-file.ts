@@ -1,6 +1,7 @@
 import { rename, rm } from 'node:fs/promises'
 import type { Card } from '../../core/card/schema'
 import { WaxError } from '../../core/errors'
+import type { Picture } from '../../core/paint/pictures'
 import type { FilePlan } from './encoders/encoder'
 import { encoderOf } from './encoders/table'
 import { renderFrames } from './frame-pool'
@@ -13,6 +14,7 @@ import { verifyFile } from './verify'
 export interface RenderJob {
   card: Card
   fonts: Map<string, Uint8Array>
+  pictures?: Map<string, Picture>
   options: RenderOptions
   /** Where the finished file goes. Until it is checked it has another name. */
   path: string
@@ -39,10 +41,11 @@ export async function renderFile(job: RenderJob): Promise<RenderReport> {
     const writer = await encoder.open(plan)
     try {
       let done = 0
-      const { fonts, threads, signal } = job
+      const { fonts, pictures, threads, signal } = job
       for await (const picture of renderFrames({
         card,
         fonts,
+        ...(pictures ? { pictures } : {}),
         bits,
         from: options.from,
         to: options.to,

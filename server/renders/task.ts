@@ -5,9 +5,12 @@ import type { Fault } from '../../core/errors'
 import { WaxError } from '../../core/errors'
 import { fileStem } from '../../core/formats/file-stem'
 import type { Database } from '../database/connect'
-import { fonts as fontTable, renders } from '../database/schema'
+import { fonts as fontTable, pictures as pictureTable, renders } from '../database/schema'
 import type { FontSource } from '../fonts/shipped'
 import { fontsOf, shippedFonts } from '../fonts/shipped'
+import { readOwnPicture } from '../pictures/own-picture'
+import type { PictureSource } from '../pictures/pictures-of'
+import { loadPictures } from '../pictures/pictures-of'
 import { FILE_TYPES } from './file-types'
 import { renderFile } from './render-file'
 import type { RenderReport } from './report'
@@ -56,9 +59,11 @@ export async function performRender({ database, storage, threads, worker }: Rend
   try {
     await mkdir(folder, { recursive: true })
     const fonts = await fontsOf(row.document, [shippedFonts, ownFonts(database)])
+    const pictures = await loadPictures(row.document, ownPictures(database))
     const report = await renderFile({
       card: row.document,
       fonts,
+      pictures,
       options: row.options,
       path,
       stem,
@@ -104,6 +109,16 @@ const ownFonts = (database: Database): FontSource => {
   return async (id) => {
     const [row] = await database.select({ sfnt: fontTable.sfnt }).from(fontTable).where(eq(fontTable.id, id))
     return row ? new Uint8Array(row.sfnt) : null
+  }
+}
+
+const ownPictures = (database: Database): PictureSource => {
+  return async (id) => {
+    const [row] = await database
+      .select({ file: pictureTable.file, fileName: pictureTable.fileName })
+      .from(pictureTable)
+      .where(eq(pictureTable.id, id))
+    return row ? (await readOwnPicture(new Uint8Array(row.file), row.fileName)).picture : null
   }
 }
 

@@ -1,3 +1,5 @@
+import type { StoredPaint } from '../../core/card/moving'
+import { paintSchema } from '../../core/card/paints'
 import { readEasing } from '../../core/time/easing'
 import { Engine } from '../../core/frame/engine'
 import { Font } from '../../core/type/font'
@@ -118,7 +120,7 @@ test('a gradient is the one that CSS paints, to 1.5 of 255', async ({ page }) =>
     { at: 100, colour: '#FFE9B8' },
   ]
   // CSS counts clockwise from upward: 60° is our 30°.
-  const background = { type: 'linear' as const, stops, angle: 30, scale: 100, shift: 0, hang: 'card' as const }
+  const background = paintSchema.parse({ type: 'linear', stops, angle: 30, hang: 'card' }) as StoredPaint
   const { pixels } = new Engine().render({ ...emptyCard(300, 200), background }, 0)
   let worst = 0
   pixels.forEach((value, i) => (worst = Math.max(worst, Math.abs(value - theirs[i]!))))

@@ -71,8 +71,8 @@ describe('the card file', () => {
     ['a misspelt name', (c) => (c.pieces[0].opacitty = 1), 'pieces[0]', /opacitty/],
     [
       'a colour that is none',
-      (c) => (c.pieces[0].coats.behind[0].colour = 'red'),
-      'pieces[0].coats.behind[0].colour',
+      (c) => (c.pieces[0].coats.behind[2].colour = 'red'),
+      'pieces[0].coats.behind[2].colour',
       /RRGGBB/,
     ],
     [

@@ -3,6 +3,7 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { Engine } from '#core/frame/engine'
 import { COATS } from '#core/coats/table'
+import { paintSchema } from '#core/card/paints'
 import type { Card } from '#core/card/schema'
 import { coat, demoCard, emptyCard, engineWithFonts, pixelAt, solid, withBox, withType } from '../support/engine'
 
@@ -188,14 +189,15 @@ describe('every kind of coat, from its table', () => {
 })
 
 describe('a gradient', () => {
-  const ramp = (angle: number, hang: string) => ({
-    type: 'linear',
-    stops: [
-      { at: 0, colour: '#000000' },
-      { at: 100, colour: '#FFFFFF' },
-    ],
-    ...{ angle, scale: 100, shift: 0, hang },
-  })
+  const ramp = (angle: number, hang: string) =>
+    paintSchema.parse({
+      type: 'linear',
+      stops: [
+        { at: 0, colour: '#000000' },
+        { at: 100, colour: '#FFFFFF' },
+      ],
+      ...{ angle, hang },
+    })
   const shown = (angle: number, hang: string, values = {}) =>
     engine.render(
       withBox(

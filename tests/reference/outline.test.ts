@@ -1,9 +1,10 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { Kernels } from '#core/kernels/kernels'
+import { SEGMENT_GRID } from '#core/kernels/memory'
 import { boxPath } from '#core/outline/box'
 import type { Ring } from '#core/outline/contour'
-import { flatten } from '#core/outline/contour'
+import { flatten, polygon } from '#core/outline/contour'
 import { outlineOf, placed } from '#core/outline/outline'
 import { unite } from '#core/outline/unite'
 
@@ -19,6 +20,9 @@ function planes(rings: Ring[], reach: number): { coverage: Float32Array; distanc
   return { coverage, distance }
 }
 
+/** Segments are snapped to this grid: polygons on it are measured as they are. */
+const onGrid = (v: number) => Math.round(v * SEGMENT_GRID) / SEGMENT_GRID
+
 /** A simple polygon: random radii around a middle. */
 const star = fc
   .record({
@@ -27,16 +31,18 @@ const star = fc
     radii: fc.array(fc.double({ min: 4, max: 26, noNaN: true }), { minLength: 3, maxLength: 14 }),
   })
   .map(({ x, y, radii }): Ring =>
-    radii.flatMap((r, i) => {
-      const angle = (i / radii.length) * 2 * Math.PI
-      return [x + r * Math.cos(angle), y + r * Math.sin(angle)]
-    }),
+    polygon(
+      radii.flatMap((r, i) => {
+        const angle = (i / radii.length) * 2 * Math.PI
+        return [onGrid(x + r * Math.cos(angle)), onGrid(y + r * Math.sin(angle))]
+      }),
+    ),
   )
 
-const edges = (ring: Ring) =>
-  Array.from({ length: ring.length / 2 }, (_, i) => {
-    const j = ((i + 1) * 2) % ring.length
-    return [ring[i * 2]!, ring[i * 2 + 1]!, ring[j]!, ring[j + 1]!] as const
+const edges = ({ points }: Ring) =>
+  Array.from({ length: points.length / 2 }, (_, i) => {
+    const j = ((i + 1) * 2) % points.length
+    return [points[i * 2]!, points[i * 2 + 1]!, points[j]!, points[j + 1]!] as const
   })
 
 /** Signed area by the shoelace formula. */
@@ -82,13 +88,13 @@ describe('coverage', () => {
   })
 
   test('a shape cut by the left side keeps its full share; beyond the right side nothing is left', () => {
-    const ring: Ring = [-40, 10, 20.5, 10, 20.5, 30.25, -40, 30.25]
+    const ring = polygon([-40, 10, 20.5, 10, 20.5, 30.25, -40, 30.25])
     const { coverage } = planes([ring], 1)
     expect(coverage[20 * W]).toBe(1)
     expect(coverage[20 * W + 20]).toBeCloseTo(0.5, 5)
     expect(coverage[30 * W + 5]).toBeCloseTo(0.25, 5)
     expect(coverage[20 * W + 21]).toBe(0)
-    const right: Ring = [80.5, 10, 300, 10, 300, 30, 80.5, 30]
+    const right = polygon([80.5, 10, 300, 10, 300, 30, 80.5, 30])
     const cut = planes([right], 1).coverage
     expect(cut[20 * W + 80]).toBeCloseTo(0.5, 5)
     expect(cut[20 * W + W - 1]).toBe(1)
@@ -118,14 +124,14 @@ test('distance is the nearest point of any edge, by brute force, negative inside
 })
 
 test('a short reach gives the same distances within it', () => {
-  const ring: Ring = [20, 20, 70, 25, 60, 60, 25, 55]
+  const ring = polygon([20, 20, 70, 25, 60, 60, 25, 55])
   const far = planes([ring], 200).distance
   const near = planes([ring], 6).distance
   for (let i = 0; i < far.length; i++) if (Math.abs(far[i]!) < 6) expect(near[i]).toBe(far[i])
 })
 
 describe('overlapping rings', () => {
-  const square = (x: number, y: number, s: number): Ring => [x, y, x + s, y, x + s, y + s, x, y + s]
+  const square = (x: number, y: number, s: number) => polygon([x, y, x + s, y, x + s, y + s, x, y + s])
 
   test('are united: the area is that of the union, and no edge is left inside', () => {
     const united = unite([square(10, 10, 30), square(25, 20, 30)], 1024)
@@ -135,7 +141,7 @@ describe('overlapping rings', () => {
   })
 
   test('a hole that runs the other way stays a hole', () => {
-    const hole: Ring = [20, 20, 20, 30, 30, 30, 30, 20]
+    const hole = polygon([20, 20, 20, 30, 30, 30, 30, 20])
     const united = unite([square(10, 10, 30), hole], 1024)
     expect(planes(united, 5).coverage[25 * W + 25]).toBe(0)
   })
@@ -143,12 +149,13 @@ describe('overlapping rings', () => {
 
 test('a round corner is a circle to 0.03 % of its radius', () => {
   const [ring] = flatten(boxPath(200, 200, 100), 0.001)
-  for (let i = 0; i < ring!.length; i += 2)
-    expect(Math.abs(Math.hypot(ring![i]!, ring![i + 1]!) - 100)).toBeLessThan(0.03)
+  const { points } = ring!
+  for (let i = 0; i < points.length; i += 2)
+    expect(Math.abs(Math.hypot(points[i]!, points[i + 1]!) - 100)).toBeLessThan(0.03)
 })
 
 test('a quarter turn leaves no rounding: the outline lies where it should to the last bit', () => {
-  const outline = outlineOf('box', [[-10, -5, 10, -5, 10, 5, -10, 5]], 10)
+  const outline = outlineOf('box', [polygon([-10, -5, 10, -5, 10, 5, -10, 5])], 10)
   const { bounds } = placed(outline, { scale: 2, rotation: 90, x: 50, y: 40 })
   expect(bounds).toEqual({ left: 40, top: 20, right: 60, bottom: 60 })
 })

@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals'
 import * as fontkit from 'fontkit'
 import { Font } from '#core/type/font'
 import { SHIPPED_FONTS } from '#core/type/families'
-import { lineWidth, setType } from '#core/type/layout'
+import type { TypeSetting } from '#core/type/layout'
+import { lineWidth, glyphPath, setType } from '#core/type/layout'
 import { fontBytes } from '../support/engine'
 
 const WORDS = ['Lantern Regatta', 'AVATAR To We', 'Oxbow Quay 1975', 'ffi fl Typography']
@@ -38,10 +39,12 @@ describe.each(SHIPPED_FONTS.map(({ id }) => id))('%s', (id) => {
 
 describe('a line', () => {
   const font = new Font(fontBytes('montserrat-extrabold'), 'test')
-  const widthOf = (align: 'left' | 'centre' | 'right') => {
-    const xs = setType(font, { wording: 'HH', tracking: 0, leading: 100, align }).flatMap((c) =>
-      c.type === 'Z' ? [] : [c.x],
+  const outlineOf = (setting: TypeSetting) =>
+    setType(font, setting).flatMap(({ id, x, y }) =>
+      glyphPath(font, id).flatMap((c) => (c.type === 'Z' ? [] : [{ x: c.x + x, y: c.y + y }])),
     )
+  const widthOf = (align: 'left' | 'centre' | 'right') => {
+    const xs = outlineOf({ wording: 'HH', tracking: 0, leading: 100, align }).map((point) => point.x)
     return [Math.min(...xs), Math.max(...xs)] as const
   }
 
@@ -60,9 +63,7 @@ describe('a line', () => {
   })
 
   test('stands in the middle between cap height and baseline', () => {
-    const ys = setType(font, { wording: 'H', tracking: 0, leading: 100, align: 'left' }).flatMap((c) =>
-      c.type === 'Z' ? [] : [c.y],
-    )
+    const ys = outlineOf({ wording: 'H', tracking: 0, leading: 100, align: 'left' }).map((point) => point.y)
     expect(Math.min(...ys) + Math.max(...ys)).toBeCloseTo(0, 2)
   })
 })

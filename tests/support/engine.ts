@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import { expectCard } from '#core/card/read'
 import { createCard, createCoat, createPiece } from '#core/card/create'
 import type { BoxPiece, Card, Coat, TypePiece } from '#core/card/schema'
 import type { FramePicture } from '#core/frame/engine'
@@ -48,5 +49,5 @@ export function pixelAt({ width, bits, pixels }: FramePicture, x: number, y: num
 export const solid = (colour: string) => ({ type: 'solid' as const, colour })
 
 export function demoCard(file: string): Card {
-  return JSON.parse(readFileSync(`demo/cards/${file}.card.json`, 'utf8')) as Card
+  return expectCard(JSON.parse(readFileSync(`demo/cards/${file}.card.json`, 'utf8')))
 }

@@ -11,8 +11,7 @@ import ParameterRow from '../fields/ParameterRow.vue'
 const props = defineProps<{ places: ParameterPlace[] }>()
 const bench = useBench()
 const card = computed(() => bench.card!)
-/** Only what a coat listens to so far: shadows take the light's direction, none takes its height. */
-const light = computed(() => props.places.filter(({ address }) => address === 'light/azimuth'))
+const light = computed(() => props.places.filter(({ address }) => address.startsWith('light/')))
 const rate = computed(() => COMMON_RATES.findIndex((r) => rateLabel(r) === rateLabel(card.value.rate)))
 
 const change = (label: string, part: Partial<Card>) => bench.edit(label, (old) => ({ ...old, ...part }))
@@ -78,6 +77,17 @@ function setBackground(on: boolean) {
       </label>
     </div>
     <p class="quiet">The loop lasts {{ seconds(card.length, card.rate).toFixed(2) }} s.</p>
+    <label>
+      Pixels are blended in
+      <select
+        :value="card.blending"
+        title="Display: as editors and browsers do. Linear: as light adds up; glows are brighter, soft edges wider"
+        @change="change('Blending', { blending: ($event.target as HTMLSelectElement).value as Card['blending'] })"
+      >
+        <option value="display">Display sRGB</option>
+        <option value="linear">Linear light</option>
+      </select>
+    </label>
     <h3>Key light</h3>
     <ParameterRow v-for="place in light" :key="place.address" :place="place" />
     <h3>Background</h3>

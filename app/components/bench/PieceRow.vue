@@ -70,7 +70,7 @@ const paste = () => bench.edit('Paste the core', (card) => pasteCore(card, props
       @blur="rename"
     />
     <button v-else class="body" :aria-expanded="open" @click="bench.select(piece.id)" @dblclick="startNaming">
-      <span class="sample" :class="{ box: piece.kind === 'box' }" :style="{ '--paint': paint }" aria-hidden="true">
+      <span class="sample" :class="{ box: piece.kind !== 'type' }" :style="{ '--paint': paint }" aria-hidden="true">
         <span>{{ letters }}</span>
       </span>
       <span class="name">{{ piece.name }}</span>

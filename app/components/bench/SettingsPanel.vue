@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { listCoatParameters, listParameters, listPieceParameters } from '#core/card/addresses'
+import { counts } from '#core/card/parameter-kinds'
 import { coatOf } from '#core/coats/table'
 import type { PieceOutlook } from '#core/frame/engine'
 import { coatTitle } from '~/composables/coat-words'
@@ -8,6 +9,7 @@ import { useBench } from '~/stores/bench'
 import PaintField from '../fields/PaintField.vue'
 import ParameterRow from '../fields/ParameterRow.vue'
 import CardSettings from './CardSettings.vue'
+import PathSettings from './PathSettings.vue'
 import TypeSettings from './TypeSettings.vue'
 
 const props = defineProps<{ outlook: PieceOutlook[] }>()
@@ -25,8 +27,9 @@ const rows = computed(() => {
   const own = places.value.filter(
     ({ address }) => address.startsWith(`${base}/`) && !address.slice(base.length + 1).includes('/'),
   )
-  const hidden = bench.coat?.kind === 'shadow' && bench.coat.ownDirection !== true ? ['direction'] : []
-  return own.filter(({ address }) => !hidden.includes(address.slice(base.length + 1)))
+  const values = (bench.coat ?? bench.piece ?? {}) as Record<string, unknown>
+  const ownBlend = bench.coat ? coatOf(bench.coat.kind).ownBlend === true : false
+  return own.filter(({ address, parameter }) => counts(parameter, values) && !(ownBlend && address.endsWith('/blend')))
 })
 const paints = computed(() => {
   if (!bench.coat) return []
@@ -48,6 +51,7 @@ const help = computed(() => (bench.coat ? coatOf(bench.coat.kind).help : ''))
     <CardSettings v-if="!bench.piece" :places="places" />
     <template v-else>
       <TypeSettings v-if="!bench.coat && bench.piece.kind === 'type'" :piece="bench.piece" />
+      <PathSettings v-if="!bench.coat && bench.piece.kind === 'path'" :piece="bench.piece" />
       <PaintField v-for="paint in paints" :key="paint.address" v-bind="paint" :places="places" />
       <ParameterRow v-for="place in rows" :key="place.address" :place="place" :reference="reference" />
     </template>

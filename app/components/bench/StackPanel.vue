@@ -1,13 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { VueDraggable } from 'vue-draggable-plus'
-import { addPiece, movePiece } from '#core/card/edit/stack'
+import { addPiece } from '#core/card/edit/stack'
 import type { PieceKind } from '#core/card/pieces'
 import { PIECE_KINDS } from '#core/card/pieces'
-import type { Piece } from '#core/card/schema'
 import { useBench } from '~/stores/bench'
-import CoreSample from './CoreSample.vue'
-import PieceRow from './PieceRow.vue'
+import PieceList from './PieceList.vue'
 
 const bench = useBench()
 const pieces = computed(() => bench.card?.pieces ?? [])
@@ -21,14 +18,6 @@ function add(kind: PieceKind) {
     return added.card
   })
   bench.select(made)
-}
-
-function reorder(order: Piece[]) {
-  const old = pieces.value
-  const moved =
-    order.find((piece, i) => old[i] !== piece && old.indexOf(piece) !== i - 1) ??
-    order.find((piece, i) => old[i] !== piece)
-  if (moved) bench.edit(`Move ${moved.name}`, (card) => movePiece(card, moved.id, order.indexOf(moved)))
 }
 </script>
 
@@ -52,12 +41,7 @@ function reorder(order: Piece[]) {
       </button>
     </div>
     <div class="list">
-      <VueDraggable :model-value="pieces" handle=".piece .body" :animation="120" @update:model-value="reorder">
-        <div v-for="piece in pieces" :key="piece.id">
-          <PieceRow :piece="piece" :open="bench.selectedPiece === piece.id" />
-          <CoreSample v-if="bench.selectedPiece === piece.id" :piece="piece" />
-        </div>
-      </VueDraggable>
+      <PieceList :pieces="pieces" />
       <p v-if="pieces.length === 0" class="empty">
         The card is empty. Add a piece of type, choose its font, then pour coats on it.
       </p>

@@ -2,52 +2,52 @@
 import { computed, ref } from 'vue'
 import type { ParameterPlace } from '#core/card/addresses'
 import { setStored, storedAt } from '#core/card/edit/values'
-import type { StoredPaint } from '#core/card/moving'
+import type { StoredGradient, StoredPaint } from '#core/card/moving'
+import { isGradient } from '#core/card/moving'
+import { GRADIENT_CHOICES, PAINT_KINDS, paintAs, paintKind } from '#core/card/paints'
 import { writeColour } from '#core/card/colour'
 import { settleColour, settleNumber, settlePaint } from '#core/card/settled'
+import { readCssGradient, writeCssGradient } from '#core/formats/css-gradient'
+import { faultOf } from '~/composables/api'
 import { paintCss } from '~/composables/paint-css'
 import { followPointer } from '~/composables/follow-pointer'
 import { useBench } from '~/stores/bench'
+import { useNotices } from '~/stores/notices'
 import { useRibbon } from '~/stores/ribbon'
 import ColourRow from './ColourRow.vue'
 import NumberRow from './NumberRow.vue'
+import PaintKindIcon from './PaintKindIcon.vue'
+import TextureField from './TextureField.vue'
 
 const props = defineProps<{ address: string; label: string; places: ParameterPlace[] }>()
 
 const bench = useBench()
 const ribbon = useRibbon()
+const notices = useNotices()
 const paint = computed(() => storedAt(bench.card!, props.address) as StoredPaint)
+const gradient = computed(() => (isGradient(paint.value) ? paint.value : null))
 const moment = computed(() => ({ frame: ribbon.frame, length: bench.card!.length }))
 const at = (name: string) => props.places.find((place) => place.address === `${props.address}/${name}`)
-const stops = computed(() => (paint.value.type === 'linear' ? paint.value.stops : []))
+const stops = computed(() => gradient.value?.stops ?? [])
 const chosen = ref(0)
 const stop = computed(() => Math.min(chosen.value, stops.value.length - 1))
-const bar = computed(() => paintCss(paint.value, moment.value, 0))
+const bar = computed(() => paintCss(paint.value, moment.value, true))
 const stopPlaces = computed(() => stops.value.map(({ at: place }) => settleNumber(place, moment.value)))
+const kind = computed(() => paintKind(paint.value.type))
 
 function put(label: string, next: StoredPaint, mark = '') {
   bench.edit(label, (card) => setStored(card, props.address, next), mark)
 }
 
-/** Changing the kind keeps the colours: the first stop becomes the colour, a colour the first stop. */
-function become(type: 'solid' | 'linear') {
+function become(type: StoredPaint['type'], label: string) {
   const { value } = paint
-  if (value.type === type) return
-  if (value.type === 'linear') {
-    put('Solid paint', { type: 'solid', colour: value.stops[0]!.colour })
-    return
-  }
-  const first = value.colour
+  const first = value.type === 'solid' ? value.colour : ''
   const second = bench.card!.palette.find((hex) => hex !== first) ?? '#FFFFFF'
-  const stops = [
-    { at: 0, colour: first },
-    { at: 100, colour: second },
-  ]
-  put('Gradient paint', { type: 'linear', stops, angle: 90, scale: 100, shift: 0, hang: 'piece' })
+  put(`${label} paint`, paintAs(value, type, second))
 }
 
-function changed(change: Partial<Extract<StoredPaint, { type: 'linear' }>>): StoredPaint {
-  return { ...(paint.value as Extract<StoredPaint, { type: 'linear' }>), ...change }
+function changed(change: Partial<StoredGradient>): StoredPaint {
+  return { ...gradient.value!, ...change }
 }
 
 /** A new stop where the bar was pressed, in the colour that is there. */
@@ -56,7 +56,7 @@ function addStop(event: MouseEvent) {
   const bounds = (event.currentTarget as HTMLElement).getBoundingClientRect()
   const place = Math.round(((event.clientX - bounds.left) / bounds.width) * 100)
   const settled = settlePaint(paint.value, moment.value)
-  if (settled.type !== 'linear') return
+  if (!('stops' in settled)) return
   const nearest = [...settled.stops].sort((a, b) => Math.abs(a.at * 100 - place) - Math.abs(b.at * 100 - place))[0]!
   chosen.value = stops.value.length
   put('Colour added', changed({ stops: [...stops.value, { at: place, colour: writeColour(nearest.colour) }] }))
@@ -91,19 +91,45 @@ function turnAround() {
 }
 
 const stopColour = (index: number) => writeColour(settleColour(stops.value[index]!.colour, moment.value))
+
+const css = computed(() => {
+  const settled = settlePaint(paint.value, moment.value)
+  return 'stops' in settled ? writeCssGradient(settled) : ''
+})
+
+function pasteCss(event: Event) {
+  const input = event.target as HTMLTextAreaElement
+  if (input.value === css.value) return
+  try {
+    put('Gradient from CSS', { ...readCssGradient(input.value), hang: gradient.value!.hang })
+  } catch (error) {
+    input.value = css.value
+    notices.fault((error as { fault?: ReturnType<typeof faultOf> }).fault ?? faultOf(error))
+  }
+}
 </script>
 
 <template>
-  <section class="paint">
+  <section class="paint" :aria-label="label">
     <div class="head">
       <span class="label">{{ label }}</span>
       <div class="kinds" role="radiogroup" :aria-label="`${label}, kind`">
-        <button role="radio" :aria-checked="paint.type === 'solid'" @click="become('solid')">Solid</button>
-        <button role="radio" :aria-checked="paint.type === 'linear'" @click="become('linear')">Gradient</button>
+        <button
+          v-for="choice in PAINT_KINDS"
+          :key="choice.type"
+          role="radio"
+          :aria-label="choice.label"
+          :aria-checked="paint.type === choice.type"
+          @click="become(choice.type, choice.label)"
+        >
+          <PaintKindIcon :type="choice.type" />
+          <VTooltip activator="parent" :text="`${choice.label}: ${choice.help}`" location="bottom" />
+        </button>
       </div>
     </div>
     <ColourRow v-if="paint.type === 'solid' && at('colour')" :place="at('colour')!" />
-    <template v-else-if="paint.type === 'linear'">
+    <TextureField v-else-if="paint.type === 'texture'" :address="address" :paint="paint" :places="places" />
+    <template v-else-if="gradient">
       <div class="bar" :style="{ '--paint': bar }" title="Press to add a colour" @click="addStop">
         <button
           v-for="(place, i) in stopPlaces"
@@ -119,19 +145,41 @@ const stopColour = (index: number) => writeColour(settleColour(stops.value[index
       </div>
       <ColourRow v-if="at(`stops/${stop}/colour`)" :place="at(`stops/${stop}/colour`)!" :name="`Colour ${stop + 1}`" />
       <NumberRow v-if="at(`stops/${stop}/at`)" :place="at(`stops/${stop}/at`)!" />
-      <NumberRow v-for="name in ['angle', 'scale', 'shift']" :key="name" :place="at(name)!" />
-      <div class="foot">
-        <select
-          :value="paint.hang"
-          aria-label="The gradient hangs on"
-          @change="put('Gradient hangs on', changed({ hang: ($event.target as HTMLSelectElement).value as 'piece' }))"
-        >
-          <option value="piece">Hangs on the piece</option>
-          <option value="card">Hangs on the card</option>
-        </select>
-        <button class="plain-button" @click="turnAround">Turn around</button>
-        <button class="plain-button" :disabled="stops.length <= 2" @click="removeStop">Take away</button>
+      <NumberRow v-if="at(`stops/${stop}/middle`)" :place="at(`stops/${stop}/middle`)!" />
+      <template v-for="name in kind.numbers" :key="name"><NumberRow v-if="at(name)" :place="at(name)!" /></template>
+      <div class="choices">
+        <label v-for="name in kind.choices" :key="name">
+          {{ GRADIENT_CHOICES[name].label }}
+          <select
+            :value="gradient[name]"
+            :title="GRADIENT_CHOICES[name].help"
+            @change="put(GRADIENT_CHOICES[name].label, changed({ [name]: ($event.target as HTMLSelectElement).value }))"
+          >
+            <option v-for="option in GRADIENT_CHOICES[name].options" :key="option.value" :value="option.value">
+              {{ option.label }}
+            </option>
+          </select>
+        </label>
+        <label>
+          Hangs on
+          <select
+            :value="gradient.hang"
+            aria-label="The gradient hangs on"
+            @change="put('Gradient hangs on', changed({ hang: ($event.target as HTMLSelectElement).value as 'piece' }))"
+          >
+            <option value="piece">The piece</option>
+            <option value="card">The card</option>
+          </select>
+        </label>
       </div>
+      <div class="foot">
+        <button class="plain-button" @click="turnAround">Turn around</button>
+        <button class="plain-button" :disabled="stops.length <= 2" @click="removeStop">Take the colour away</button>
+      </div>
+      <details>
+        <summary class="quiet">As CSS</summary>
+        <textarea :value="css" rows="3" spellcheck="false" :aria-label="`${label} as CSS`" @change="pasteCss" />
+      </details>
     </template>
   </section>
 </template>
@@ -159,8 +207,11 @@ const stopColour = (index: number) => writeColour(settleColour(stops.value[index
   border-radius: 6px;
 }
 .kinds button {
+  display: grid;
   flex: 1;
-  height: 24px;
+  place-items: center;
+  height: 28px;
+  padding: 0;
   font: inherit;
   color: var(--ink-2);
   cursor: pointer;
@@ -209,12 +260,42 @@ const stopColour = (index: number) => writeColour(settleColour(stops.value[index
   height: 26px;
   padding: 0 8px;
 }
-.foot select {
-  flex: 1;
+.choices {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px 8px;
+  padding: 4px 0;
+}
+.choices label {
+  display: grid;
+  gap: 2px;
+  min-width: 0;
+  font-size: 12px;
+  color: var(--ink-2);
+}
+.choices select {
   min-width: 0;
   height: 26px;
+  padding: 0 4px;
   font: inherit;
-  color: inherit;
+  font-size: 13px;
+  color: var(--ink);
+  background: var(--raised);
+  border: 1px solid var(--line);
+  border-radius: 5px;
+}
+summary {
+  padding: 2px 0;
+  cursor: pointer;
+}
+textarea {
+  width: 100%;
+  padding: 6px;
+  font:
+    12px/1.4 ui-monospace,
+    monospace;
+  color: var(--ink);
+  resize: vertical;
   background: var(--raised);
   border: 1px solid var(--line);
   border-radius: 5px;

@@ -3,6 +3,7 @@ import type { ParameterPlace } from '#core/card/addresses'
 import ChoiceRow from './ChoiceRow.vue'
 import ColourRow from './ColourRow.vue'
 import NumberRow from './NumberRow.vue'
+import CurveRow from './CurveRow.vue'
 import ToggleRow from './ToggleRow.vue'
 
 defineProps<{ place: ParameterPlace; reference?: number }>()
@@ -16,5 +17,6 @@ defineProps<{ place: ParameterPlace; reference?: number }>()
   />
   <ColourRow v-else-if="place.parameter.type === 'colour'" :place="place" />
   <ChoiceRow v-else-if="place.parameter.type === 'choice'" :place="place" />
+  <CurveRow v-else-if="place.parameter.type === 'curve'" :place="place" />
   <ToggleRow v-else-if="place.parameter.type === 'toggle'" :place="place" />
 </template>

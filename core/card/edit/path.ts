@@ -1,5 +1,6 @@
 import { WaxError } from '../../errors'
 import type { Card, Piece } from '../schema'
+import { allPieces, pathTo, replacePiece } from '../tree'
 
 type Path = readonly (string | number)[]
 
@@ -7,14 +8,16 @@ type Path = readonly (string | number)[]
 export function pathOf(card: Card, address: string): Path {
   const [head = '', ...rest] = address.split('/')
   if (head === 'light' || head === 'background') return [head, ...rest.map(step)]
-  const piece = card.pieces.findIndex(({ id }) => id === head)
-  if (piece < 0) throw nowhere(address)
+  const indices = pathTo(card.pieces, head)
+  if (!indices) throw nowhere(address)
+  const piece = allPieces(card.pieces).find(({ id }) => id === head)!
+  const way = indices.flatMap((index) => ['pieces', index])
   const [second = '', ...deeper] = rest
   for (const group of ['face', 'behind'] as const) {
-    const coat = card.pieces[piece]!.coats[group].findIndex(({ id }) => id === second)
-    if (coat >= 0) return ['pieces', piece, 'coats', group, coat, ...deeper.map(step)]
+    const coat = piece.coats[group].findIndex(({ id }) => id === second)
+    if (coat >= 0) return [...way, 'coats', group, coat, ...deeper.map(step)]
   }
-  return ['pieces', piece, ...rest.map(step)]
+  return [...way, ...rest.map(step)]
 }
 
 const step = (part: string) => (/^\d+$/.test(part) ? Number(part) : part)
@@ -39,5 +42,5 @@ export function replacedAt<T>(root: T, path: Path, value: unknown): T {
 
 /** The card with one piece changed. */
 export function withPiece(card: Card, id: string, change: (piece: Piece) => Piece): Card {
-  return { ...card, pieces: card.pieces.map((piece) => (piece.id === id ? change(piece) : piece)) }
+  return { ...card, pieces: replacePiece(card.pieces, id, (piece) => [change(piece)]) }
 }

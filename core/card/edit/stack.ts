@@ -3,6 +3,7 @@ import type { DepthGroup } from '../../coats/definition'
 import { createCoat, createPiece, freeId } from '../create'
 import type { PieceKind } from '../pieces'
 import type { Card, Coat, Piece } from '../schema'
+import { allPieces, replacePiece } from '../tree'
 import { withPiece } from './path'
 
 // Edits of the stack: pieces and their coats.
@@ -10,19 +11,18 @@ import { withPiece } from './path'
 /** A new piece in front of all others. */
 export function addPiece(card: Card, kind: PieceKind): { card: Card; id: string } {
   const piece = createPiece(kind, card)
-  const same = card.pieces.filter((other) => other.kind === kind).length
+  const same = allPieces(card.pieces).filter((other) => other.kind === kind).length
   const named = { ...piece, name: same === 0 ? piece.name : `${piece.name} ${same + 1}` }
   return { card: { ...card, pieces: [named, ...card.pieces] }, id: piece.id }
 }
 
 export function removePiece(card: Card, id: string): Card {
-  return { ...card, pieces: card.pieces.filter((piece) => piece.id !== id) }
+  return { ...card, pieces: replacePiece(card.pieces, id, () => []) }
 }
 
-/** A copy in front of the original, a little aside, with ids of its own. */
+/** A copy in front of the original, with ids of its own. */
 export function duplicatePiece(card: Card, id: string): { card: Card; id: string } {
-  const at = card.pieces.findIndex((piece) => piece.id === id)
-  const original = card.pieces[at]
+  const original = allPieces(card.pieces).find((piece) => piece.id === id)
   if (!original) return { card, id }
   let grown = card
   const fresh = (kind: string) => {
@@ -32,22 +32,28 @@ export function duplicatePiece(card: Card, id: string): { card: Card; id: string
     return made
   }
   const renamed = (coats: Coat[]) => coats.map((coat) => ({ ...coat, id: fresh(coat.kind) }))
-  const copy: Piece = {
-    ...original,
-    id: fresh(original.kind),
-    name: `${original.name}, copy`,
-    coats: { face: renamed(original.coats.face), behind: renamed(original.coats.behind) },
+  const copied = (piece: Piece): Piece => {
+    const copy = {
+      ...piece,
+      id: fresh(piece.kind),
+      coats: { face: renamed(piece.coats.face), behind: renamed(piece.coats.behind) },
+    }
+    return copy.kind === 'group' ? { ...copy, pieces: copy.pieces.map(copied) } : copy
   }
-  const pieces = [...card.pieces.slice(0, at), copy, ...card.pieces.slice(at)]
-  return { card: { ...card, pieces }, id: copy.id }
+  const copy = { ...copied(original), name: `${original.name}, copy` }
+  return { card: { ...card, pieces: replacePiece(card.pieces, id, (piece) => [copy, piece]) }, id: copy.id }
 }
 
-/** `to` is the place in the list after the piece was taken out. */
+/** Moves a piece among its neighbours; `to` is the place in their list after it was taken out. */
 export function movePiece(card: Card, id: string, to: number): Card {
-  const piece = card.pieces.find((other) => other.id === id)
-  if (!piece) return card
-  const others = card.pieces.filter((other) => other !== piece)
-  return { ...card, pieces: [...others.slice(0, to), piece, ...others.slice(to)] }
+  const moved = (pieces: readonly Piece[]): Piece[] => {
+    const piece = pieces.find((other) => other.id === id)
+    if (!piece)
+      return pieces.map((other) => (other.kind === 'group' ? { ...other, pieces: moved(other.pieces) } : other))
+    const others = pieces.filter((other) => other !== piece)
+    return [...others.slice(0, to), piece, ...others.slice(to)]
+  }
+  return { ...card, pieces: moved(card.pieces) }
 }
 
 export function changePiece(card: Card, id: string, change: Partial<Piece>): Card {
@@ -93,7 +99,7 @@ export function removeCoat(card: Card, pieceId: string, coatId: string): Card {
 
 /** Moves a coat within its group or across the face line; `to` counts after it was taken out. */
 export function moveCoat(card: Card, pieceId: string, coatId: string, group: DepthGroup, to: number): Card {
-  const piece = card.pieces.find(({ id }) => id === pieceId)
+  const piece = allPieces(card.pieces).find(({ id }) => id === pieceId)
   const coat = piece && [...piece.coats.face, ...piece.coats.behind].find(({ id }) => id === coatId)
   if (!coat) return card
   return withPiece(removeCoat(card, pieceId, coatId), pieceId, (rest) => {
@@ -112,7 +118,7 @@ export function changeCoat(card: Card, pieceId: string, coatId: string, change: 
 
 /** A copy right in front of the coat. */
 export function duplicateCoat(card: Card, pieceId: string, coatId: string): { card: Card; id: string } {
-  const piece = card.pieces.find(({ id }) => id === pieceId)
+  const piece = allPieces(card.pieces).find(({ id }) => id === pieceId)
   for (const group of ['face', 'behind'] as const) {
     const at = piece?.coats[group].findIndex(({ id }) => id === coatId) ?? -1
     if (at < 0) continue

@@ -1,63 +1,63 @@
-// Exact area coverage by signed-area accumulation: each segment adds, to every pixel of the rows it
-// crosses, the area between itself and the pixel's right edge; a running sum over the row is then the
-// covered area. Method: "font-rs" style accumulation buffers, common practice; exact up to f32 rounding.
+// Exact area coverage by signed-area accumulation: each segment adds, to every pixel of the rows it crosses, the
+// area between itself and the pixel's right edge; a running sum over the row is then the covered area (common
+// practice). Sums are integers of 2^-20 px², so that they cancel exactly and do not depend on where a box begins.
 
-/** Adds one monotone stretch inside a single row. `row` is the row's address, x in [0, w]. */
+const ONE: f64 = 1048576
+
+/** The share of pixel `k` that lies to the right of a straight edge from xa to xb (xa ≤ xb, first = floor(xa)). */
 @inline
-function addSpan(row: usize, x: f32, xNext: f32, d: f32): void {
-  let xa = x, xb = xNext
-  if (xa > xb) {
-    xa = xNext
-    xb = x
+function rightOf(k: i32, first: i32, last: i32, xa: f64, xb: f64, slope: f64): f64 {
+  if (last == first + 1) return <f64>(first + 1) - 0.5 * (xa + xb)
+  if (k == first) {
+    const gap = <f64>(first + 1) - xa
+    return 0.5 * slope * gap * gap
   }
-  const floorA = floor<f32>(xa)
-  const first = <i32>floorA
-  const ceilB = ceil<f32>(xb)
-  const last = <i32>ceilB
-  let p = row + (<usize>first << 2)
-  if (last <= first + 1) {
-    const mid: f32 = <f32>0.5 * (x + xNext) - floorA
-    store<f32>(p, load<f32>(p) + d - d * mid)
-    store<f32>(p, load<f32>(p, 4) + d * mid, 4)
+  if (k == last - 1) {
+    const gap = xb - <f64>(last - 1)
+    return 1 - 0.5 * slope * gap * gap
+  }
+  return slope * (<f64>k - xa + 0.5)
+}
+
+/** Adds one stretch inside a single row of `w` pixels; `row` is the row's address, d its height in 2^-20 px. */
+@inline
+function addStretch(row: usize, w: i32, x: f64, xNext: f64, d: f64): void {
+  const xa = min(x, xNext), xb = max(x, xNext)
+  if (xa >= <f64>w) return
+  if (xb <= 0) {
+    store<i32>(row, load<i32>(row) + <i32>d)
     return
   }
-  const slope: f32 = <f32>1 / (xb - xa)
-  const headGap: f32 = xa - floorA
-  const head: f32 = <f32>0.5 * slope * (<f32>1 - headGap) * (<f32>1 - headGap)
-  const tailGap: f32 = xb - ceilB + <f32>1
-  const tail: f32 = <f32>0.5 * slope * tailGap * tailGap
-  store<f32>(p, load<f32>(p) + d * head)
-  if (last == first + 2) {
-    store<f32>(p, load<f32>(p, 4) + d * (<f32>1 - head - tail), 4)
-  } else {
-    const second: f32 = slope * (<f32>1.5 - headGap)
-    store<f32>(p, load<f32>(p, 4) + d * (second - head), 4)
-    for (let xi = first + 2; xi < last - 1; xi++) {
-      const t = row + (<usize>xi << 2)
-      store<f32>(t, load<f32>(t) + d * slope)
-    }
-    const beforeLast: f32 = second + <f32>(last - first - 3) * slope
-    const t = row + (<usize>(last - 1) << 2)
-    store<f32>(t, load<f32>(t) + d * (<f32>1 - beforeLast - tail))
+  const first = <i32>floor(xa), last = <i32>ceil(xb)
+  const slope: f64 = xb > xa ? 1 / (xb - xa) : 0
+  // Each pixel gets the growth of one rounded sum: the parts of a stretch add up to it wherever it is cut.
+  let before = 0
+  const end = min(last, w)
+  for (let k = max(first, 0); k < end; k++) {
+    const sum = <i32>nearest(d * rightOf(k, first, last, xa, xb, slope))
+    const p = row + (<usize>k << 2)
+    store<i32>(p, load<i32>(p) + sum - before)
+    before = sum
   }
-  p = row + (<usize>last << 2)
-  store<f32>(p, load<f32>(p) + d * tail)
+  if (last < w) {
+    const p = row + (<usize>last << 2)
+    store<i32>(p, load<i32>(p) + <i32>d - before)
+  }
 }
 
 /**
- * Segments (x0, y0, x1, y1 as f32 quadruples, box pixels) into an accumulation buffer of `h` rows of
- * `w + 4` floats that was set to zero. Parts left of the box count fully, parts right of it not at all.
+ * Segments (x0, y0, x1, y1 as f32 quadruples, box pixels, multiples of 2^-10) into an accumulation buffer of `h`
+ * rows of `w + 4` integers that was set to zero. Parts left of the box count fully, parts right of it not at all.
  */
 export function rasterSegments(segments: usize, count: i32, acc: usize, w: i32, h: i32): void {
   const stride: usize = <usize>(w + 4) << 2
-  const right = <f32>w
   for (let k = 0; k < count; k++, segments += 16) {
-    let x0 = load<f32>(segments), y0 = load<f32>(segments, 4)
-    let x1 = load<f32>(segments, 8), y1 = load<f32>(segments, 12)
+    let x0 = <f64>load<f32>(segments), y0 = <f64>load<f32>(segments, 4)
+    let x1 = <f64>load<f32>(segments, 8), y1 = <f64>load<f32>(segments, 12)
     if (y0 == y1) continue
-    let dir: f32 = 1
+    let dir: f64 = ONE
     if (y0 > y1) {
-      dir = -1
+      dir = -ONE
       let t = x0
       x0 = x1
       x1 = t
@@ -65,56 +65,37 @@ export function rasterSegments(segments: usize, count: i32, acc: usize, w: i32, 
       y0 = y1
       y1 = t
     }
-    if (y1 <= 0 || y0 >= <f32>h) continue
-    if (x0 >= right && x1 >= right) continue
-    const slope: f32 = (x1 - x0) / (y1 - y0)
-    const top = <i32>max<f32>(y0, 0), bottom = <i32>min<f32>(<f32>h, ceil<f32>(y1))
+    if (y1 <= 0 || y0 >= <f64>h) continue
+    if (x0 >= <f64>w && x1 >= <f64>w) continue
+    const slope = (x1 - x0) / (y1 - y0)
+    const top = <i32>max<f64>(y0, 0), bottom = <i32>min<f64>(<f64>h, ceil(y1))
     for (let y = top; y < bottom; y++) {
-      const row = acc + <usize>y * stride
-      const ya: f32 = max<f32>(<f32>y, y0), yb: f32 = min<f32>(<f32>(y + 1), y1)
-      const dy: f32 = yb - ya
-      if (dy <= 0) continue
+      const ya = max<f64>(<f64>y, y0), yb = min<f64>(<f64>(y + 1), y1)
+      if (yb <= ya) continue
       // Ends are taken from the segment itself, not by adding up, so that long edges do not drift.
-      const xa: f32 = ya == y0 ? x0 : x0 + (ya - y0) * slope
-      const xb: f32 = yb == y1 ? x1 : x0 + (yb - y0) * slope
-      const lo = min(xa, xb), hi = max(xa, xb)
-      if (lo >= 0 && hi <= right) {
-        addSpan(row, xa, xb, dy * dir)
-      } else if (hi <= 0) {
-        store<f32>(row, load<f32>(row) + dy * dir)
-      } else if (lo < right) {
-        // The stretch crosses the box's left or right side: cut it there.
-        const perX: f32 = dy / (hi - lo)
-        const inLo = max<f32>(lo, 0), inHi = min<f32>(hi, right)
-        if (lo < 0) store<f32>(row, load<f32>(row) + -lo * perX * dir)
-        addSpan(row, inLo, inHi, (inHi - inLo) * perX * dir)
-      }
+      const xa = ya == y0 ? x0 : x0 + (ya - y0) * slope
+      const xb = yb == y1 ? x1 : x0 + (yb - y0) * slope
+      addStretch(acc + <usize>y * stride, w, xa, xb, (yb - ya) * dir)
     }
   }
 }
 
-@inline
-function snapped(s: f32): f32 {
-  const q: f32 = abs<f32>(s)
-  return q < <f32>1e-4 ? <f32>0 : q > <f32>0.9999 ? <f32>1 : q
-}
-
-/**
- * Running sums of the accumulation buffer: coverage 0..1. Rounding residue is snapped to exactly 0 and 1.
- */
+/** Running sums of the accumulation buffer: coverage 0..1 by the non-zero rule for outlines that do not overlap. */
 export function integrateCoverage(acc: usize, dst: usize, w: i32, h: i32): void {
+  const scale = f32x4.splat(1.0 / 1048576.0), one = f32x4.splat(1)
   for (let y = 0; y < h; y++) {
-    let s: f32 = 0
+    let s = 0
     let level = f32x4.splat(0)
     for (let x = 0; x < w; x += 4) {
       const a = v128.load(acc)
       // Between edges nothing is added: four pixels at once.
       if (v128.any_true(a)) {
-        const s0: f32 = s + f32x4.extract_lane(a, 0), s1: f32 = s0 + f32x4.extract_lane(a, 1)
-        const s2: f32 = s1 + f32x4.extract_lane(a, 2)
-        s = s2 + f32x4.extract_lane(a, 3)
-        v128.store(dst, f32x4(snapped(s0), snapped(s1), snapped(s2), snapped(s)))
-        level = f32x4.splat(snapped(s))
+        const s0 = s + i32x4.extract_lane(a, 0), s1 = s0 + i32x4.extract_lane(a, 1)
+        const s2 = s1 + i32x4.extract_lane(a, 2)
+        s = s2 + i32x4.extract_lane(a, 3)
+        const sums = i32x4.abs(i32x4(s0, s1, s2, s))
+        v128.store(dst, f32x4.pmin(one, f32x4.mul(scale, f32x4.convert_i32x4_s(sums))))
+        level = f32x4.pmin(one, f32x4.splat(<f32>abs(s) * <f32>(1.0 / 1048576.0)))
       } else {
         v128.store(dst, level)
       }

@@ -1,8 +1,8 @@
 // Euclidean distance from pixel centres to the outline's own segments (not to pixels), in a band of
 // `reach` around them. Brute force over segments, each touching only the rows and columns it can reach.
 
-/** `squared` holds squared distances and was preset to a large number; w is a multiple of 4. */
-export function nearestSegment(segments: usize, count: i32, squared: usize, w: i32, h: i32, reach: f32): void {
+@inline
+function measure(segments: usize, count: i32, squared: usize, ids: usize, w: i32, h: i32, reach: f32, named: bool): void {
   const stride: usize = <usize>w << 2
   const zero = f32x4.splat(0), one = f32x4.splat(1), four = f32x4.splat(4)
   const reach2 = reach * reach
@@ -16,6 +16,7 @@ export function nearestSegment(segments: usize, count: i32, squared: usize, w: i
     const vdx = f32x4.splat(dx), vdy = f32x4.splat(dy), perX = f32x4.splat(dx * inverse)
     const perY: f32 = dy * inverse
     const slope: f32 = dy != 0 ? dx / dy : 0
+    const id = i32x4.splat(k)
     for (let y = ya; y < yb; y++) {
       const py: f32 = <f32>y + 0.5
       let left: f32, right: f32
@@ -38,16 +39,34 @@ export function nearestSegment(segments: usize, count: i32, squared: usize, w: i
       const ey0: f32 = py - y0
       const vey = f32x4.splat(ey0), tRow = f32x4.splat(ey0 * perY)
       let vx = f32x4.add(f32x4.splat(<f32>from + <f32>0.5 - x0), f32x4(0, 1, 2, 3))
-      let p = squared + <usize>y * stride + (<usize>from << 2)
+      const offset: usize = <usize>y * stride + (<usize>from << 2)
+      let p = squared + offset, q = ids + offset
       for (let x = from; x < to; x += 4) {
         const t = f32x4.pmin(one, f32x4.pmax(zero, f32x4.add(f32x4.mul(vx, perX), tRow)))
         const ex = f32x4.sub(vx, f32x4.mul(t, vdx)), ey = f32x4.sub(vey, f32x4.mul(t, vdy))
-        v128.store(p, f32x4.pmin(v128.load(p), f32x4.add(f32x4.mul(ex, ex), f32x4.mul(ey, ey))))
+        const d = f32x4.add(f32x4.mul(ex, ex), f32x4.mul(ey, ey)), known = v128.load(p)
+        v128.store(p, f32x4.pmin(known, d))
+        if (named) {
+          v128.store(q, v128.bitselect(id, v128.load(q), f32x4.lt(d, known)))
+          q += 16
+        }
         vx = f32x4.add(vx, four)
         p += 16
       }
     }
   }
+}
+
+/** `squared` holds squared distances and was preset to a large number; w is a multiple of 4. */
+export function nearestSegment(segments: usize, count: i32, squared: usize, w: i32, h: i32, reach: f32): void {
+  measure(segments, count, squared, 0, w, h, reach, false)
+}
+
+/** As nearestSegment; `ids` (i32) takes the index of the nearest segment. */
+export function nearestSegmentNamed(
+  segments: usize, count: i32, squared: usize, ids: usize, w: i32, h: i32, reach: f32,
+): void {
+  measure(segments, count, squared, ids, w, h, reach, true)
 }
 
 /** Adds each crossing's direction at the first pixel centre to its right (i32 plane, preset to 0). */

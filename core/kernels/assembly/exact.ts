@@ -15,3 +15,9 @@ export function cos(x: f64): f64 {
 export function cbrt(x: f64): f64 {
   return NativeMath.cbrt(x)
 }
+export function log(x: f64): f64 {
+  return NativeMath.log(x)
+}
+export function acos(x: f64): f64 {
+  return NativeMath.acos(x)
+}

@@ -1,10 +1,23 @@
 // The pixel loops. Compiled by scripts/build-kernels.mjs into one WebAssembly module;
 // core/kernels/kernels.ts is its typed face. Pointers are byte addresses; planes are rows of f32.
 export { rasterSegments, integrateCoverage } from './coverage'
-export { nearestSegment, windAtCentres, signDistance } from './distance'
+export { nearestSegment, nearestSegmentNamed, windAtCentres, signDistance } from './distance'
+export { measureCorners, offsetMask } from './offset'
+export { fieldDistance } from './field'
 export { halve, double, convolveColumns, convolveRows } from './blur'
-export { fillPlane, bandMask, insideMask, complement } from './mask'
-export * from './lay'
+export {
+  fillPlane, bandMask, complement, rampMask, absolute, product, difference, mapTable, grainMask, cropPlane,
+  shiftPlane, smearPlane,
+} from './mask'
+export { diffuse } from './light'
+export { sweepSides } from './sweep'
+export {
+  placeLinear, placeRadial, placeConic, placeScaled, placeTile, placeLines, samplePicture, addNoise,
+} from './places'
+export * from './lay-solid'
+export * from './lay-ramp'
+export * from './lay-picture'
 export * from './blend'
+export { encodeRows, alphaPlane, wholeColours } from './transfer'
 export { straight8, straight16, ditherTile } from './output'
-export { exp, pow, sin, cos, cbrt } from './exact'
+export { exp, pow, sin, cos, cbrt, log, acos } from './exact'

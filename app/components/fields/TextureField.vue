@@ -1,0 +1,127 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { ParameterPlace } from '#core/card/addresses'
+import { setStored } from '#core/card/edit/values'
+import type { StoredTexture } from '#core/card/moving'
+import { PATTERNS } from '#core/card/paints'
+import { faultOf } from '~/composables/api'
+import { useBench } from '~/stores/bench'
+import { useNotices } from '~/stores/notices'
+import { usePictures } from '~/stores/pictures'
+import ParameterRow from './ParameterRow.vue'
+
+const props = defineProps<{ address: string; paint: StoredTexture; places: ParameterPlace[] }>()
+const bench = useBench()
+const pictures = usePictures()
+const notices = useNotices()
+const file = ref<HTMLInputElement>()
+void pictures.load().catch(() => {})
+
+const PICTURE_ROWS = ['scale', 'angle', 'x', 'y']
+const rows = computed(() => {
+  const own = props.places.filter(({ address }) => address.startsWith(`${props.address}/`))
+  return props.paint.pattern === 'picture'
+    ? own.filter(({ address }) => PICTURE_ROWS.includes(address.slice(props.address.length + 1)))
+    : own
+})
+
+function put(label: string, change: Partial<StoredTexture>) {
+  bench.edit(label, (card) => setStored(card, props.address, { ...props.paint, ...change }))
+}
+
+function choose(pattern: StoredTexture['pattern']) {
+  if (pattern !== 'picture') return put('Texture', { pattern })
+  const [first] = pictures.list
+  if (first) put('Texture', { pattern, picture: props.paint.picture ?? first.id })
+  else file.value?.click()
+}
+
+async function bringIn(event: Event) {
+  const input = event.target as HTMLInputElement
+  const [chosen] = input.files ?? []
+  input.value = ''
+  if (!chosen) return
+  try {
+    put('Picture', { pattern: 'picture', picture: await pictures.bringIn(chosen) })
+  } catch (error) {
+    notices.fault(faultOf(error))
+  }
+}
+</script>
+
+<template>
+  <div class="texture">
+    <div class="pattern">
+      <select
+        :value="paint.pattern"
+        aria-label="Pattern"
+        @change="choose(($event.target as HTMLSelectElement).value as StoredTexture['pattern'])"
+      >
+        <option v-for="pattern in PATTERNS" :key="pattern.value" :value="pattern.value">{{ pattern.label }}</option>
+      </select>
+      <button class="plain-button" @click="file?.click()">
+        Bring in…
+        <VTooltip activator="parent" text="A picture of your own: PNG, JPEG or WebP" />
+      </button>
+      <input
+        ref="file"
+        type="file"
+        accept="image/png,image/jpeg,image/webp"
+        hidden
+        data-test="picture-file"
+        @change="bringIn"
+      />
+    </div>
+    <div v-if="paint.pattern === 'picture'" class="pictures">
+      <button
+        v-for="picture in pictures.list"
+        :key="picture.id"
+        :aria-label="picture.fileName"
+        :aria-pressed="picture.id === paint.picture"
+        :style="{ backgroundImage: `url(/api/pictures/${picture.id}/file)` }"
+        @click="put('Picture', { picture: picture.id })"
+      />
+    </div>
+    <ParameterRow v-for="place in rows" :key="place.address" :place="place" />
+  </div>
+</template>
+
+<style scoped>
+.pattern {
+  display: flex;
+  gap: 6px;
+  padding: 4px 0;
+}
+select {
+  flex: 1;
+  min-width: 0;
+  height: 28px;
+  padding: 0 6px;
+  font: inherit;
+  color: inherit;
+  background: var(--raised);
+  border: 1px solid var(--line);
+  border-radius: 5px;
+}
+.plain-button {
+  height: 28px;
+  padding: 0 10px;
+}
+.pictures {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  padding: 4px 0;
+}
+.pictures button {
+  width: 44px;
+  height: 34px;
+  cursor: pointer;
+  background: var(--raised) center / cover;
+  border: 1px solid var(--line);
+  border-radius: 5px;
+}
+.pictures button[aria-pressed='true'] {
+  outline: 2px solid var(--teal);
+}
+</style>

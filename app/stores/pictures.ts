@@ -1,0 +1,27 @@
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+import { api } from '~/composables/api'
+
+interface OwnPicture {
+  id: string
+  fileName: string
+  width: number
+  height: number
+}
+
+/** Pictures that people brought, for textures. */
+export const usePictures = defineStore('pictures', () => {
+  const list = ref<OwnPicture[]>([])
+
+  async function load() {
+    list.value = await api<OwnPicture[]>('/pictures')
+  }
+
+  async function bringIn(file: File): Promise<string> {
+    const picture = await api<OwnPicture>(`/pictures?name=${encodeURIComponent(file.name)}`, 'POST', file)
+    await load()
+    return picture.id
+  }
+
+  return { list, load, bringIn }
+})

@@ -1,0 +1,32 @@
+import { parseArgs } from 'node:util'
+import { WaxError } from '../core/errors'
+import { Engine } from '../core/frame/engine'
+import { allFonts, allPictures } from './assets'
+import { expectCardFile } from './card-file'
+
+const OPTIONS = {
+  piece: { type: 'string' },
+  frame: { type: 'string', default: '0' },
+  facing: { type: 'string' },
+  font: { type: 'string', multiple: true, default: [] as string[] },
+  picture: { type: 'string', multiple: true, default: [] as string[] },
+} as const
+
+/** `wax section CARD --piece ID --frame N`: the cross-section of a piece as JSON. */
+export async function section(args: string[]): Promise<number> {
+  const { values, positionals } = parseArgs({ args, allowPositionals: true, options: OPTIONS })
+  const card = await expectCardFile(positionals[0])
+  const numbers = [values.frame, values.facing ?? '0'].map(Number)
+  if (numbers.some((value) => !Number.isFinite(value))) {
+    throw new WaxError('not-a-number', '--frame, --facing', 'A number is expected.', 'Write it as 12 or -30.')
+  }
+  const engine = new Engine()
+  for (const [id, bytes] of await allFonts(card, values.font)) engine.fonts.add(id, bytes)
+  for (const [id, picture] of await allPictures(card, values.picture)) engine.pictures.add(id, picture)
+  const facing = values.facing === undefined ? undefined : Number(values.facing)
+  const found = engine.section(card, values.piece ?? '', Number(values.frame), facing)
+  console.log(JSON.stringify(found, (_, value: unknown) => (typeof value === 'number' ? tidy(value) : value)))
+  return 0
+}
+
+const tidy = (value: number) => Math.round(value * 1e5) / 1e5

@@ -1,0 +1,87 @@
+import type { CurveName } from '../curves/curve'
+
+// A parameter's definition is the one source for its schema, its control, its help and its range.
+
+interface Described {
+  label: string
+  /** What it does, with its unit; shown as tooltip and in the docs. */
+  help: string
+  /** The parameter counts only while another one of the same table has one of these values. */
+  when?: { parameter: string; is: readonly (string | boolean)[] }
+}
+
+export interface NumberParameter extends Described {
+  type: 'number'
+  default: number
+  min: number
+  max: number
+  step: number
+  unit: '' | 'px' | '%' | '°' | '‰'
+  /** Range of the slider where the full range would be too coarse. */
+  slider?: readonly [number, number]
+}
+
+/** A length in px, or in % of the piece (cap height for type, the smaller side for shapes). */
+export interface LengthParameter extends Described {
+  type: 'length'
+  default: number
+  min: number
+  max: number
+  step: number
+  slider?: readonly [number, number]
+}
+
+export interface ColourParameter extends Described {
+  type: 'colour'
+  default: string
+}
+
+export interface ChoiceParameter<T extends string = string> extends Described {
+  type: 'choice'
+  default: T
+  options: readonly { value: T; label: string }[]
+}
+
+export interface ToggleParameter extends Described {
+  type: 'toggle'
+  default: boolean
+}
+
+export interface PaintParameter extends Described {
+  type: 'paint'
+  default: string
+}
+
+/** A shape between an edge and its reach: falloff, profile, gloss. */
+export interface CurveParameter extends Described {
+  type: 'curve'
+  default: CurveName
+}
+
+export type Parameter =
+  | NumberParameter
+  | LengthParameter
+  | ColourParameter
+  | ChoiceParameter
+  | ToggleParameter
+  | PaintParameter
+  | CurveParameter
+
+export type Parameters = Readonly<Record<string, Parameter>>
+
+export const number = (p: Omit<NumberParameter, 'type'>): NumberParameter => ({ type: 'number', ...p })
+export const length = (p: Omit<LengthParameter, 'type'>): LengthParameter => ({ type: 'length', ...p })
+export const colour = (p: Omit<ColourParameter, 'type'>): ColourParameter => ({ type: 'colour', ...p })
+export const toggle = (p: Omit<ToggleParameter, 'type'>): ToggleParameter => ({ type: 'toggle', ...p })
+export const paint = (p: Omit<PaintParameter, 'type'>): PaintParameter => ({ type: 'paint', ...p })
+export const curve = (p: Omit<CurveParameter, 'type'>): CurveParameter => ({ type: 'curve', ...p })
+export const choice = <const T extends string>(p: Omit<ChoiceParameter<T>, 'type'>): ChoiceParameter<T> => ({
+  type: 'choice',
+  ...p,
+})
+
+/** Whether a parameter counts beside the values of its table. */
+export function counts(parameter: Parameter, values: Readonly<Record<string, unknown>>): boolean {
+  const { when } = parameter
+  return !when || when.is.includes(values[when.parameter] as string)
+}

@@ -1,0 +1,126 @@
+import { choice, colour, curve, length, number } from '../card/parameter-kinds'
+import type { SettledValues } from '../card/settled'
+import { readCurve } from '../curves/curve'
+import { sinDegrees } from '../kernels/exact'
+import { blurReach } from '../kernels/gauss'
+import { BLEND_MODES } from '../paint/blend-modes'
+import { OWN_LIGHT, softness } from './common-parameters'
+import type { CoatBench, Layer, PlaneRecipe } from './definition'
+import { defineCoat, even, SIDES } from './definition'
+
+const strength = (label: string, help: string, standard: number) =>
+  number({ label, help, default: standard, min: 0, max: 100, step: 1, unit: '%' })
+
+const parameters = {
+  side: choice({
+    label: 'Side',
+    help: 'Where the slope lies: inside the edge, outside, across it, or sunk: down to the edge from both sides',
+    default: 'inside',
+    options: [SIDES.inside, SIDES.outside, SIDES.across, { value: 'sunk', label: 'Sunk' }],
+  }),
+  width: length({
+    label: 'Width',
+    help: 'Width of the slope, in px or % of the piece; wider than the shape is deep, it ends in a ridge',
+    default: 12,
+    min: 0,
+    max: 1000,
+    step: 0.5,
+    slider: [0, 120],
+  }),
+  relief: number({
+    label: 'Relief',
+    help: 'Height of the slope in % of its width; negative carves it in',
+    default: 100,
+    min: -500,
+    max: 500,
+    step: 1,
+    unit: '%',
+    slider: [-200, 200],
+  }),
+  smoothing: softness('Smoothing', 'Rounds ridges and folds, in px or % of the piece', 0),
+  profile: curve({ label: 'Profile', help: 'Form of the slope from its foot to its top', default: 'linear' }),
+  ...OWN_LIGHT,
+  lit: colour({ label: 'Lit colour', help: 'Colour of what the light falls on', default: '#FFFFFF' }),
+  litOpacity: strength('Lit strength', 'How much of the lit colour is laid, in %', 75),
+  litBlend: choice({
+    label: 'Lit blend',
+    help: 'How the lit colour mixes with what lies below it',
+    default: 'screen',
+    options: BLEND_MODES,
+  }),
+  shade: colour({ label: 'Shade colour', help: 'Colour of what turns away from the light', default: '#000000' }),
+  shadeOpacity: strength('Shade strength', 'How much of the shade colour is laid, in %', 60),
+  shadeBlend: choice({
+    label: 'Shade blend',
+    help: 'How the shade colour mixes with what lies below it',
+    default: 'multiply',
+    options: BLEND_MODES,
+  }),
+  gloss: curve({
+    label: 'Gloss',
+    help: 'Remaps the brightness of the slope: curves that rise and fall make bands as on metal',
+    default: 'linear',
+  }),
+} as const
+
+type Values = SettledValues<typeof parameters>
+
+export const bevel = defineCoat({
+  kind: 'bevel',
+  label: 'Bevel',
+  help: 'A slope along the edge, lit from one side and in shade on the other',
+  parameters,
+  headline: 'width',
+  ownBlend: true,
+  group: () => 'face',
+  reach(values, scale) {
+    const width = values.side === 'inside' ? 0 : scale.px(values.width)
+    // The light reads the slope of neighbouring pixels.
+    return even(width + blurReach(scale.px(values.smoothing) / 2) + 2)
+  },
+  measures: (values, scale) => scale.px(values.width) + 2,
+  layers(values, bench): Layer[] {
+    if (bench.px(values.width) <= 0 || values.relief === 0) return []
+    const light = values.ownLight ? { azimuth: values.azimuth, elevation: values.elevation } : bench.light
+    const brightness = bench.mapped(bench.lit(bevelHeight(values, bench), light), values.gloss)
+    const flat = readCurve(values.gloss)(sinDegrees(light.elevation))
+    const where = SHOWN[values.side]
+    // What is brighter than the flat face is lit, what is darker is in shade; the least difference is rounding.
+    const layers: Layer[] = [
+      {
+        where,
+        mask: bench.ramped(brightness, flat - LEAST, -1 / Math.max(0.02, flat)),
+        paint: { type: 'solid', colour: values.shade },
+        opacity: values.shadeOpacity / 100,
+        blend: values.shadeBlend,
+      },
+      {
+        where,
+        mask: bench.ramped(brightness, flat + LEAST, 1 / Math.max(0.02, 1 - flat)),
+        paint: { type: 'solid', colour: values.lit },
+        opacity: values.litOpacity / 100,
+        blend: values.litBlend,
+      },
+    ]
+    return layers.filter(({ opacity }) => opacity! > 0)
+  },
+})
+
+const LEAST = 1e-4
+const SHOWN = { inside: 'inside', outside: 'outside', across: 'everywhere', sunk: 'everywhere' } as const
+
+/** The height field of a bevel in px; 0 far outside. */
+export function bevelHeight(values: Values, bench: CoatBench): PlaneRecipe {
+  const width = bench.px(values.width)
+  const height = (width * values.relief) / 100
+  const d = bench.distance()
+  const smooth = (plane: PlaneRecipe) => bench.blurred(plane, bench.px(values.smoothing) / 2)
+  if (values.side === 'sunk') {
+    // A valley: both sides fall to the edge. Measured down from their tops, so that it is 0 far away.
+    const up = bench.ramped(bench.absolute(d), 0, 1 / width)
+    return smooth(bench.mapped(up, values.profile, height, -readCurve(values.profile)(1)))
+  }
+  const foot = { inside: 0, outside: width, across: width / 2 }[values.side]
+  const up = bench.ramped(d, foot, -1 / width)
+  return smooth(bench.mapped(up, values.profile, height, -readCurve(values.profile)(0)))
+}

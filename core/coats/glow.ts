@@ -1,0 +1,108 @@
+import { choice, paint, toggle } from '../card/parameter-kinds'
+import type { SettledValues } from '../card/settled'
+import { blurReach } from '../kernels/gauss'
+import { falloff, firmness, grain, softness } from './common-parameters'
+import type { CoatBench, CoatScale, Layer, PlaneRecipe } from './definition'
+import { defineCoat, even, SIDES } from './definition'
+
+const parameters = {
+  side: choice({
+    label: 'Side',
+    help: 'Outside: spreads off the edge. Inside: lights the face from its edge',
+    default: 'outside',
+    options: [SIDES.outside, SIDES.inside],
+  }),
+  start: choice({
+    label: 'Starts at',
+    help: 'Edge: strongest at the edge. Centre: strongest in the middle, fading towards the edge',
+    default: 'edge',
+    options: [
+      { value: 'edge', label: 'Edge' },
+      { value: 'centre', label: 'Centre' },
+    ],
+    when: { parameter: 'side', is: ['inside'] },
+  }),
+  reach: softness('Reach', 'How far the glow goes from the edge, in px or % of the piece', 30),
+  firmness,
+  falloff: falloff('How the glow fades from the edge to the end of its reach', 'bell'),
+  measure: choice({
+    label: 'Measure',
+    help: 'Soft: by a Gaussian, rounder and weaker at thin parts. Even: by the distance to the edge',
+    default: 'soft',
+    options: [
+      { value: 'soft', label: 'Soft' },
+      { value: 'even', label: 'Even' },
+    ],
+  }),
+  paint: paint({
+    label: 'Paint',
+    help: 'One colour, or a gradient along the edge: its first colour at the edge, its last at the end of the reach',
+    default: '#FFB347',
+  }),
+  grain,
+  knockOut: toggle({
+    label: 'Knock out',
+    help: 'Keeps the glow from showing through a half-transparent face',
+    default: true,
+    when: { parameter: 'side', is: ['outside'] },
+  }),
+} as const
+
+type Values = SettledValues<typeof parameters>
+
+/** A Gaussian of half the reach has this much left, twice its value, at the end of the reach: 2·(1 − Φ(2)). */
+const TAIL = 0.0455003
+
+function parts(values: Values, scale: CoatScale) {
+  const reach = scale.px(values.reach)
+  const firm = (values.firmness / 100) * reach
+  return { firm, soft: reach - firm, sigma: (reach - firm) / 2 }
+}
+
+export const glow = defineCoat({
+  kind: 'glow',
+  label: 'Glow',
+  help: 'Light that spreads off the edge, or lights the face from it',
+  parameters,
+  headline: 'reach',
+  group: (values) => (values.side === 'inside' ? 'face' : 'behind'),
+  reach(values, scale) {
+    const { firm, soft, sigma } = parts(values, scale)
+    return even(firm + (values.measure === 'even' ? soft : blurReach(sigma)) + 2)
+  },
+  measures(values, scale) {
+    const { firm, soft } = parts(values, scale)
+    if (values.measure === 'even') return firm + soft + 1
+    return firm > 0 ? firm + 2 : 0
+  },
+  layers(values, bench): Layer[] {
+    const { firm, soft } = parts(values, bench)
+    if (firm + soft <= 0) return []
+    const inside = values.side === 'inside'
+    // 1 at the edge (and within the firm part), 0 at the end of the reach.
+    const near = values.measure === 'even' ? evenly(values, bench) : softly(values, bench)
+    const strength = inside && values.start === 'centre' ? bench.complemented(near) : near
+    const shaped = bench.mapped(strength, values.falloff)
+    const mask = values.grain > 0 ? bench.grained(shaped, values.grain / 100) : shaped
+    const where = inside ? 'inside' : values.knockOut ? 'outside' : 'everywhere'
+    const { paint } = values
+    return [{ where, mask, paint, ...(paint.type === 'edge' ? { along: bench.complemented(strength) } : {}) }]
+  },
+})
+
+function evenly(values: Values, bench: CoatBench): PlaneRecipe {
+  const { firm, soft } = parts(values, bench)
+  const outward = values.side === 'inside' ? -1 : 1
+  // 1 − (|d| − firm) / soft, cut to 0..1; never steeper than one pixel.
+  return bench.ramped(bench.distance(), outward * (firm + soft), -outward / Math.max(1, soft))
+}
+
+/** Twice the Gaussian of the shape is 1 at a straight edge; its tail is moved so that the reach is an end. */
+function softly(values: Values, bench: CoatBench): PlaneRecipe {
+  const { firm, sigma } = parts(values, bench)
+  const inside = values.side === 'inside'
+  const grown = firm > 0 ? bench.grown(inside ? -firm : firm) : bench.coverage()
+  const blurred = bench.blurred(grown, sigma)
+  const source = inside ? bench.complemented(blurred) : blurred
+  return bench.ramped(source, TAIL / 2, 2 / (1 - TAIL))
+}

@@ -1,0 +1,78 @@
+import type { JoinStyle } from '../coats/definition'
+import type { DistanceField, Kernels, Plane, Segments } from '../kernels/kernels'
+import { cornersOf } from '../outline/corners'
+import type { Outline } from '../outline/outline'
+import type { Px } from '../units'
+import type { GridBox } from './grid-box'
+import type { PlaneShelf } from './plane-shelf'
+
+/**
+ * The distances around one placed outline, measured once for all its coats, as far as the one that needs most.
+ * `key` names outline and placement.
+ */
+export class EdgeField {
+  private field: DistanceField | null = null
+  private local: Segments | null = null
+  private readonly joined = new Map<string, { field: DistanceField; corners: number }>()
+  private readonly name: string
+
+  constructor(
+    private readonly kernels: Kernels,
+    private readonly shelf: PlaneShelf,
+    private readonly form: { key: string; outline: Outline; segments: Float64Array },
+    readonly box: GridBox,
+    readonly reach: Px,
+  ) {
+    this.name = `${form.key} field ${box.x} ${box.y} ${box.w} ${box.h} ${reach}`
+  }
+
+  distance(): Plane {
+    return this.plain().distance
+  }
+
+  /** How much of each pixel lies within the outline moved outward by `edge`. */
+  grown(edge: Px, style: JoinStyle): Plane {
+    const { join, limit } = style
+    return this.shelf.plane(`${this.name} grown ${edge} ${join} ${join === 'mitre' ? limit : ''}`, () => {
+      const { field, corners } = this.withJoins(style)
+      return this.kernels.grown(field, this.segments(), corners, edge)
+    })
+  }
+
+  private segments(): Segments {
+    const { box, form } = this
+    this.local ??= this.kernels.segments(form.segments, -box.x, -box.y)
+    return this.local
+  }
+
+  private plain(): DistanceField {
+    if (!this.field) {
+      const { w, h } = this.box
+      let made: DistanceField | null = null
+      const make = () => (made ??= this.kernels.distanceField(this.segments(), w, h, this.reach))
+      this.field = {
+        distance: this.shelf.plane(`${this.name} distance`, () => make().distance),
+        ids: this.shelf.plane(`${this.name} ids`, () => make().ids),
+      }
+    }
+    return this.field
+  }
+
+  private withJoins({ join, limit }: JoinStyle): { field: DistanceField; corners: number } {
+    const name = `${join} ${limit}`
+    let found = this.joined.get(name)
+    if (!found) {
+      const { outline, segments } = this.form
+      const corners = cornersOf(outline, segments, join, limit)
+      const at = corners.length > 0 ? this.kernels.corners(corners, -this.box.x, -this.box.y) : 0
+      const field = this.plain()
+      const count = this.segments().count
+      found = {
+        corners: at,
+        field: corners.length > 0 ? this.kernels.withJoins(field, count, at, corners.length, this.reach) : field,
+      }
+      this.joined.set(name, found)
+    }
+    return found
+  }
+}

@@ -1,0 +1,28 @@
+import { bevelHeight } from '../coats/bevel'
+import { even } from '../coats/definition'
+import type { Canvas } from './canvas'
+import { EdgeField } from './edge-field'
+import { boxesFor } from './grid-box'
+import { laidCoats } from './laid-coats'
+import { OutlineBench } from './outline-bench'
+import type { Drawing, Standing } from './piece'
+import { formOf, settingOf } from './piece'
+
+/** Heights of a bevel along the middle row of the canvas, in px; null where it is off. */
+export function heightRow(drawing: Drawing, standing: Standing, canvas: Canvas, id: string): number[] | null {
+  const coat = laidCoats(standing.piece, drawing.at).find((laid) => laid.id === id)
+  const form = formOf(drawing, standing, 'piece')
+  if (!coat || !form) return null
+  const { kernels, shelf } = drawing
+  const measures = coat.definition.measures!(coat.values, form.scale, coat.place)
+  const reach = coat.definition.reach(coat.values, form.scale, coat.place)
+  const margin = reach.left
+  const box = boxesFor(form.bounds, reach, margin, canvas.box)?.box
+  const fieldBox = boxesFor(form.bounds, even(measures), measures, canvas.box)?.box
+  if (!box || !fieldBox) return null
+  const field = new EdgeField(kernels, shelf, form, fieldBox, measures)
+  const bench = new OutlineBench(settingOf(drawing, standing, form), box, () => 0, form, field)
+  const plane = bench.plane(bevelHeight(coat.values, bench))
+  const row = Math.floor(canvas.box.h / 2) - box.y
+  return [...kernels.floats(kernels.cropped(plane, -box.x, row, canvas.box.w, 1))]
+}

@@ -1,0 +1,77 @@
+import type { Coat, Piece } from '../card/schema'
+import type { Moment } from '../card/settled'
+import { settleAll, settleNumber } from '../card/settled'
+import type { CoatDefinition, CoatPlace, CoatScale, DepthGroup, Insets } from '../coats/definition'
+import { COMMON_COAT_PARAMETERS } from '../coats/definition'
+import { coatOf } from '../coats/table'
+import type { BlendMode } from '../paint/blend-modes'
+import type { Px } from '../units'
+
+/** A coat with its values at this moment. */
+export interface LaidCoat {
+  id: string
+  group: DepthGroup
+  definition: CoatDefinition
+  values: never
+  opacity: number
+  blend: BlendMode
+  place: CoatPlace<never>
+  /** Where it stands in the card, for errors. */
+  address: string
+}
+
+/** Coats that are on, back to front, with their values and neighbours. */
+export function laidCoats({ id, coats }: Piece, at: Moment): LaidCoat[] {
+  return (['behind', 'face'] as const).flatMap((group) =>
+    [...coats[group]]
+      .reverse()
+      .filter((coat) => coat.on)
+      .map((coat) => {
+        const definition = coatOf(coat.kind)
+        return {
+          id: coat.id,
+          ...{ group, definition },
+          values: settleAll(definition.parameters, coat, at) as never,
+          opacity: settleNumber(coat.opacity, at) / 100,
+          blend: settleAll(COMMON_COAT_PARAMETERS, coat, at).blend,
+          place: placeAmong(coat, coats, at),
+          address: `${id}/${coat.id}`,
+        }
+      })
+      .filter((coat) => coat.opacity > 0),
+  )
+}
+
+/** Coats of the same kind, in the order in which the stack is read from the front. */
+function placeAmong(coat: Coat, coats: Piece['coats'], at: Moment): CoatPlace<never> {
+  const { parameters } = coatOf(coat.kind)
+  const same = [...coats.face, ...coats.behind].filter((other) => other.kind === coat.kind)
+  const index = same.indexOf(coat)
+  const siblings = same.map((other, i) => ({
+    id: other.id,
+    on: other.on,
+    opacity: settleNumber(other.opacity, at) / 100,
+    values: settleAll(parameters, other, at) as never,
+    above: i < index,
+  }))
+  return { siblings, index }
+}
+
+/** How far a piece's coats can touch beyond its outline. */
+export function reachOf(coats: readonly LaidCoat[], scale: CoatScale): Insets {
+  const reaches = coats.map((coat) => coat.definition.reach(coat.values, scale, coat.place))
+  const most = (side: keyof Insets) => Math.max(1, ...reaches.map((reach) => reach[side]))
+  return { left: most('left'), top: most('top'), right: most('right'), bottom: most('bottom') }
+}
+
+/** How far distances are needed by any of the coats. */
+export function measured(coats: readonly LaidCoat[], scale: CoatScale): Px {
+  return Math.max(0, ...coats.map(({ definition, values, place }) => definition.measures?.(values, scale, place) ?? 0))
+}
+
+/** A seed for the grain of a coat: the card's own, and the coat's name (FNV-1a, Fowler, Noll, Vo 1991). */
+export function seedOf(card: { seed: number }, { id }: Pick<LaidCoat, 'id'>): number {
+  let hash = 0x811c9dc5 ^ card.seed
+  for (const character of id) hash = Math.imul(hash ^ character.codePointAt(0)!, 0x01000193)
+  return hash >>> 0
+}

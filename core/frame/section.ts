@@ -1,0 +1,112 @@
+import { createPiece } from '../card/create'
+import type { Length } from '../card/moving'
+import { coatOf } from '../coats/table'
+import type { BoxPiece, Card, Coat, Piece } from '../card/schema'
+import { allPieces } from '../card/tree'
+import type { Moment } from '../card/settled'
+import { settleColour, settleLength, settleNumber } from '../card/settled'
+import { writeColour } from '../card/colour'
+import { WaxError } from '../errors'
+import type { Degrees, Px, Rgba } from '../units'
+
+// The cross-section of a piece: its coats laid on a straight edge and read off across it. The edge is that of a box
+// so large that its other edges are out of reach, its outward side to the right.
+
+/** What one coat lays at each distance from the edge. */
+export interface SectionCoat {
+  id: string
+  kind: string
+  /** Straight colour at each distance; alpha 0 where the coat lays nothing. Display-encoded sRGB, 0–1. */
+  colours: Rgba[]
+  /** Bevels only: height in px at each distance. */
+  height?: number[]
+}
+
+export interface Section {
+  piece: string
+  /** The largest distance from the edge inside the piece, in px; 0 where it is not known. */
+  innerDepth: Px
+  /** Px from the edge to the middle of each sample, negative inside, before the piece's scale. */
+  distances: Px[]
+  /** Front first. */
+  coats: SectionCoat[]
+  /** All coats together over nothing. */
+  whole: Rgba[]
+}
+
+/** The piece of an id. Throws a WaxError that names those of the card where it has none of this id. */
+export function pieceOf(card: Card, id: string): Piece {
+  const piece = allPieces(card.pieces).find((other) => other.id === id)
+  if (piece) return piece
+  const known = allPieces(card.pieces).map((other) => other.id)
+  throw new WaxError('no-such-piece', '--piece', `The card has no piece “${id}”.`, `Its pieces: ${known.join(', ')}.`)
+}
+
+const ROWS = 16
+const FARTHEST = 1000
+
+/** A card on which a piece's coats lie on one straight edge in the middle of its width. */
+export interface EdgeCard {
+  card: Card
+  /** Px from the edge to either side. */
+  range: Px
+}
+
+/**
+ * `reference`: px that 100 % stands for. `facing`: where the edge's outward side points; lights and directions are
+ * turned against it. `only` leaves the other coats in their places, but clear.
+ */
+export function edgeCard(
+  { card, piece, at }: { card: Card; piece: Piece; at: Moment },
+  { reference, facing, only }: { reference: Px; facing: Degrees; only?: string },
+): EdgeCard {
+  const stilled = (coat: Coat) => stillCoat(coat, { at, reference, facing })
+  const coats = { face: piece.coats.face.map(stilled), behind: piece.coats.behind.map(stilled) }
+  const range = Math.min(FARTHEST, Math.max(16, ...[...coats.face, ...coats.behind].map(lengthsOf)) + 8)
+  const clear = (coat: Coat): Coat => (only === undefined || coat.id === only ? coat : { ...coat, opacity: 0 })
+  const size = { width: Math.ceil(range) * 2, height: ROWS }
+  const span = range * 8
+  const bare: Card = { ...card, frame: size, background: null, pieces: [], length: 1 }
+  const box: BoxPiece = {
+    ...(createPiece('box', bare) as BoxPiece),
+    ...{ id: piece.id, width: span, height: span, x: size.width / 2 - span / 2, y: ROWS / 2 },
+    coats: { face: coats.face.map(clear), behind: coats.behind.map(clear) },
+  }
+  const light = {
+    azimuth: settleNumber(card.light.azimuth, at) - facing,
+    elevation: settleNumber(card.light.elevation, at),
+  }
+  return { card: { ...bare, light, pieces: [box] }, range: size.width / 2 }
+}
+
+/** A coat without motion: lengths in px, directions as seen from the edge. */
+function stillCoat(coat: Coat, { at, reference, facing }: { at: Moment; reference: Px; facing: Degrees }): Coat {
+  const still: Coat = { ...coat, opacity: settleNumber(coat.opacity, at) }
+  for (const [name, { type }] of Object.entries(coatOf(coat.kind).parameters)) {
+    if (type === 'length') still[name] = inPx(settleLength(coat[name], at), reference)
+    else if (type === 'colour') still[name] = writeColour(settleColour(coat[name], at))
+    else if (type === 'number') {
+      const value = settleNumber(coat[name], at)
+      still[name] = name === 'direction' || name === 'azimuth' ? value - facing : value
+    }
+  }
+  return still
+}
+
+const inPx = (length: Length, reference: Px) => (typeof length === 'number' ? length : (length.value / 100) * reference)
+
+/** How far a still coat may reach, by the sum of its lengths. */
+function lengthsOf(coat: Coat): number {
+  const lengths = Object.entries(coatOf(coat.kind).parameters).filter(([, { type }]) => type === 'length')
+  return lengths.reduce((sum, [name]) => sum + Math.abs(coat[name] as number), 0)
+}
+
+/** The middle row of a 16-bit picture as straight colours. */
+export function middleRow({ width, pixels }: { width: number; pixels: Uint8Array }): Rgba[] {
+  const values = new Uint16Array(pixels.buffer, pixels.byteOffset, pixels.byteLength / 2)
+  const row = Math.floor(ROWS / 2) * width * 4
+  return Array.from({ length: width }, (_, x) => {
+    const at = row + x * 4
+    return [values[at]! / 65535, values[at + 1]! / 65535, values[at + 2]! / 65535, values[at + 3]! / 65535]
+  })
+}

@@ -1,0 +1,238 @@
+import type { Curve } from '../curves/curve'
+import type { Corner } from '../outline/corners'
+import type { Px } from '../units'
+import { gaussTaps, planBlur } from './gauss'
+import type { Plane, Segments } from './memory'
+import { KernelMemory } from './memory'
+import type { Address } from './module'
+
+/** Where pixels stand against an outline's edge. */
+export interface DistanceField {
+  /** Signed distance from pixel centres in px, negative inside; exact up to the reach, farther ones very large. */
+  distance: Plane
+  /** Index (i32) of the nearest segment, or from the count of segments on of the nearest corner; −1: none. */
+  ids: Plane
+}
+
+const FAR = 1e12
+/** Steps of a look-up table; linear in between. */
+const TABLE = 1024
+
+/** Planes from outlines, and planes from planes. */
+export class PlaneKernels extends KernelMemory {
+  /** Exact area coverage of the outline. */
+  coverage(segments: Segments, w: number, h: number): Plane {
+    const plane = this.plane(w, h)
+    const mark = this.mark()
+    const acc = this.take((w + 4) * h * 4)
+    this.run.fillPlane(acc, (w + 4) * h, 0)
+    this.run.rasterSegments(segments.at, segments.count, acc, w, h)
+    this.run.integrateCoverage(acc, plane.at, w, h)
+    this.release(mark)
+    return plane
+  }
+
+  /** Signed distance from pixel centres, negative inside; exact up to `reach`, farther ones are very large. */
+  distance(segments: Segments, w: number, h: number, reach: Px): Plane {
+    const plane = this.plane(w, h)
+    const mark = this.mark()
+    const squared = this.plane(w, h, FAR)
+    this.run.nearestSegment(segments.at, segments.count, squared.at, w, h, reach)
+    this.signed(segments, squared, plane)
+    this.release(mark)
+    return plane
+  }
+
+  /** As `distance`, with what is nearest. */
+  distanceField(segments: Segments, w: number, h: number, reach: Px): DistanceField {
+    const distance = this.plane(w, h)
+    const ids = this.plane(w, h)
+    // −1 in every integer.
+    new Int32Array(this.memory.buffer, ids.at, w * h).fill(-1)
+    const mark = this.mark()
+    const squared = this.plane(w, h, FAR)
+    this.run.nearestSegmentNamed(segments.at, segments.count, squared.at, ids.at, w, h, reach)
+    this.signed(segments, squared, distance)
+    this.release(mark)
+    return { distance, ids }
+  }
+
+  private signed(segments: Segments, squared: Plane, distance: Plane): void {
+    const { w, h } = squared
+    const winding = this.plane(w, h, 0)
+    this.run.windAtCentres(segments.at, segments.count, winding.at, w, h)
+    this.run.signDistance(squared.at, winding.at, distance.at, w, h)
+  }
+
+  /** Corners for `withJoins` and `grown`, as the kernels read them. */
+  corners(corners: readonly Corner[], dx: Px, dy: Px): Address {
+    return this.numbers(
+      corners.flatMap(({ x, y, come, go, turn, bevel, half, side }) => [
+        ...[x + dx, y + dy, come.x, come.y, go.x, go.y],
+        ...[turn, half, bevel ? 1 : 0, side],
+      ]),
+    )
+  }
+
+  /** A field in which mitres and bevels are measured to their own edges. */
+  withJoins(field: DistanceField, count: number, corners: Address, cornerCount: number, reach: Px): DistanceField {
+    const { w, h } = field.distance
+    const distance = this.copyPlane(field.distance, this.take(w * h * 4))
+    const ids = this.copyPlane(field.ids, this.take(w * h * 4))
+    this.run.measureCorners(corners, cornerCount, count, distance.at, ids.at, w, h, reach)
+    return { distance, ids }
+  }
+
+  /** How much of each pixel lies within the outline moved outward by `edge`. */
+  grown({ distance, ids }: DistanceField, segments: Segments, corners: Address, edge: Px): Plane {
+    const { w, h } = distance
+    const plane = this.plane(w, h)
+    const { at, count } = segments
+    this.run.offsetMask(distance.at, ids.at, at, corners, count, plane.at, w, h, edge)
+    return plane
+  }
+
+  /** Signed distance to where a plane of alpha passes one half. */
+  fieldDistance({ at, w, h }: Plane): Plane {
+    const plane = this.plane(w, h)
+    const mark = this.mark()
+    const rows = this.plane(w, h)
+    this.run.fieldDistance(at, plane.at, w, h, rows.at, this.take((2 * w + 2) * 4))
+    this.release(mark)
+    return plane
+  }
+
+  /** A new plane: the Gaussian blur; outside the plane counts as 0. */
+  blurred(src: Plane, sigma: Px): Plane {
+    const { levels, sigma: low, radius } = planBlur(sigma)
+    const dst = this.plane(src.w, src.h)
+    if (radius === 0) {
+      this.run.copyRows(src.at, 0, dst.at, 0, src.w * src.h * 4, 1)
+      return dst
+    }
+    const mark = this.mark()
+    const row = this.take((src.w * 4 + 1024) * 4)
+    const steps: Plane[] = [src]
+    for (let i = 0; i < levels; i++) {
+      const from = steps[i]!
+      const to = this.plane((Math.ceil(from.w / 2) + 3) & ~3, Math.ceil(from.h / 2))
+      this.run.halve(from.at, to.at, from.w, from.h, to.w, to.h, row)
+      steps.push(to)
+    }
+    const lowest = steps[levels]!
+    const taps = this.take((radius + 1) * 4)
+    new Float32Array(this.memory.buffer, taps, radius + 1).set(gaussTaps(low, radius))
+    const between = this.plane(lowest.w, lowest.h)
+    this.run.convolveColumns(lowest.at, between.at, lowest.w, lowest.h, taps, radius)
+    let current = levels === 0 ? dst : lowest
+    this.run.convolveRows(between.at, current.at, lowest.w, lowest.h, taps, radius, row)
+    for (let i = levels - 1; i >= 0; i--) {
+      // The finer plane's own contents are no longer needed, except the source's.
+      const to = i === 0 ? dst : steps[i]!
+      this.run.double(current.at, to.at, current.w, current.h, to.w, to.h, row)
+      current = to
+    }
+    this.release(mark)
+    return dst
+  }
+
+  /** What `outer` covers and `inner` does not; `above` is the opacity of what lies over the inner one. */
+  band(inner: Plane, outer: Plane, above: number): Plane {
+    const plane = this.plane(outer.w, outer.h)
+    this.run.bandMask(inner.at, outer.at, plane.at, plane.w * plane.h, above)
+    return plane
+  }
+
+  /** A new plane: 1 − plane. */
+  complemented({ at, w, h }: Plane): Plane {
+    const plane = this.plane(w, h)
+    this.run.complement(at, plane.at, w * h)
+    return plane
+  }
+
+  /** A new plane: (plane − from) · scale, cut to 0..1. */
+  ramped({ at, w, h }: Plane, from: number, scale: number): Plane {
+    const plane = this.plane(w, h)
+    this.run.rampMask(at, plane.at, w * h, from, scale)
+    return plane
+  }
+
+  absolute({ at, w, h }: Plane): Plane {
+    const plane = this.plane(w, h)
+    this.run.absolute(at, plane.at, w * h)
+    return plane
+  }
+
+  product(a: Plane, b: Plane): Plane {
+    const plane = this.plane(a.w, a.h)
+    this.run.product(a.at, b.at, plane.at, a.w * a.h)
+    return plane
+  }
+
+  difference(a: Plane, b: Plane): Plane {
+    const plane = this.plane(a.w, a.h)
+    this.run.difference(a.at, b.at, plane.at, a.w * a.h)
+    return plane
+  }
+
+  /** A new plane: (curve(plane) + shift) · scale; values are cut to 0..1 before the curve. */
+  mapped({ at, w, h }: Plane, curve: Curve, scale = 1, shift = 0): Plane {
+    const plane = this.plane(w, h)
+    const mark = this.mark()
+    const table = this.numbers(Float32Array.from({ length: TABLE + 1 }, (_, i) => (curve(i / TABLE) + shift) * scale))
+    this.run.mapTable(at, plane.at, w * h, table, TABLE)
+    this.release(mark)
+    return plane
+  }
+
+  /** A new plane with grain: pixels drawn towards whole or clear by chance. (x0, y0) is its place on the card. */
+  grained({ at, w, h }: Plane, x0: number, y0: number, amount: number, seed: number): Plane {
+    const plane = this.plane(w, h)
+    this.run.grainMask(at, plane.at, w, h, x0, y0, amount, seed)
+    return plane
+  }
+
+  /** A new plane: light on a height field (px) from a direction, 0..1. */
+  lit({ at, w, h }: Plane, light: { x: number; y: number; z: number }): Plane {
+    const plane = this.plane(w, h)
+    this.run.diffuse(at, plane.at, w, h, light.x, light.y, light.z)
+    return plane
+  }
+
+  /** Depth and brightness of a swept body's sides; see assembly/sweep.ts. */
+  swept(near: Segments, far: Segments, lights: Float32Array, w: number, h: number): { depth: Plane; shade: Plane } {
+    const depth = this.plane(w, h)
+    const shade = this.plane(w, h)
+    const mark = this.mark()
+    const table = this.numbers(lights)
+    const samples = [this.take(w * h * 36), this.take(w * h * 36)] as const
+    this.run.sweepSides(near.at, far.at, table, near.count, ...samples, depth.at, shade.at, w, h)
+    this.release(mark)
+    return { depth, shade }
+  }
+
+  /** A new plane: moved by (dx, dy), bilinear; 0 comes in from beyond the border. */
+  shifted({ at, w, h }: Plane, dx: Px, dy: Px): Plane {
+    const plane = this.plane(w, h)
+    const [ix, iy] = [Math.floor(dx), Math.floor(dy)]
+    this.run.shiftPlane(at, plane.at, w, h, ix, iy, dx - ix, dy - iy)
+    return plane
+  }
+
+  /** A plane of alpha smeared along a vector; see assembly/mask.ts. */
+  smeared({ at, w, h }: Plane, dx: Px, dy: Px, taper: number, cx: Px, cy: Px): { cover: Plane; depth: Plane } {
+    const cover = this.plane(w, h)
+    const depth = this.plane(w, h)
+    const steps = Math.min(2000, Math.ceil(Math.max(Math.abs(dx), Math.abs(dy), Math.abs(taper - 1) * Math.max(w, h))))
+    this.run.smearPlane(at, cover.at, depth.at, w, h, dx, dy, taper, cx, cy, steps)
+    return { cover, depth }
+  }
+
+  /** A new plane with the window (x, y, w, h) of another; beyond it stands `outside`. */
+  cropped(plane: Plane, x: number, y: number, w: number, h: number, outside = 0): Plane {
+    if (x === 0 && y === 0 && w === plane.w && h === plane.h) return plane
+    const cut = this.plane(w, h)
+    this.run.cropPlane(plane.at, plane.w, plane.h, cut.at, w, h, x, y, outside)
+    return cut
+  }
+}

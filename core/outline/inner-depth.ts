@@ -1,0 +1,87 @@
+import type { Outline } from './outline'
+
+/** Samples along the longer side of the first look. */
+const LOOK = 160
+/** How many of the best places are looked at closely. */
+const BEST = 12
+
+/**
+ * The largest distance from the edge inside an outline, in its own units: the radius of the largest circle that fits.
+ * Found on a grid, then climbed from its best places until the step is a thousandth of the result.
+ */
+export function innerDepth({ segments, bounds }: Outline): number {
+  if (!bounds) return 0
+  const [w, h] = [bounds.right - bounds.left, bounds.bottom - bounds.top]
+  const step = Math.max(w, h) / LOOK
+  // Distances only matter within the shape, so edges are sorted into rows of cells to be asked for.
+  const places: { x: number; y: number; depth: number }[] = []
+  for (let y = bounds.top + step / 2; y < bounds.bottom; y += step) {
+    const spans = spansAt(segments, y)
+    for (let k = 0; k + 1 < spans.length; k += 2) {
+      const [from, to] = [spans[k]!, spans[k + 1]!]
+      // A span narrower than what is found already cannot hold a larger circle; its middle is its best place.
+      const n = Math.max(1, Math.min(8, Math.floor((to - from) / step)))
+      for (let i = 0; i < n; i++) {
+        const x = from + ((i + 0.5) / n) * (to - from)
+        places.push({ x, y, depth: Math.min(x - from, to - x) })
+      }
+    }
+  }
+  // First by the horizontal room, which is quick to know and never too small by more than the slope of the edges.
+  places.sort((a, b) => b.depth - a.depth)
+  const tried = places.slice(0, 400).map(({ x, y }) => ({ x, y, depth: depthAt(segments, x, y) }))
+  tried.sort((a, b) => b.depth - a.depth)
+  return Math.max(0, ...tried.slice(0, BEST).map((start) => climb(segments, start, step)))
+}
+
+function climb(segments: Float64Array, start: { x: number; y: number; depth: number }, step: number): number {
+  let best = start
+  let reach = step
+  while (reach > best.depth * 1e-3 && reach > step * 1e-4) {
+    let moved = false
+    for (const [dx, dy] of [
+      [1, 0],
+      [-1, 0],
+      [0, 1],
+      [0, -1],
+      [0.7, 0.7],
+      [-0.7, 0.7],
+      [0.7, -0.7],
+      [-0.7, -0.7],
+    ] as const) {
+      const [x, y] = [best.x + dx * reach, best.y + dy * reach]
+      const depth = depthAt(segments, x, y)
+      if (depth > best.depth) {
+        best = { x, y, depth }
+        moved = true
+      }
+    }
+    if (!moved) reach /= 2
+  }
+  return best.depth
+}
+
+/** Where a horizontal line enters and leaves the ink, in order. */
+function spansAt(segments: Float64Array, y: number): number[] {
+  const found: number[] = []
+  for (let i = 0; i < segments.length; i += 4) {
+    const [ay, by] = [segments[i + 1]!, segments[i + 3]!]
+    if (ay > y === by > y) continue
+    found.push(segments[i]! + ((y - ay) / (by - ay)) * (segments[i + 2]! - segments[i]!))
+  }
+  return found.sort((a, b) => a - b)
+}
+
+/** Distance to the nearest edge; the place lies inside or close to it. */
+function depthAt(segments: Float64Array, x: number, y: number): number {
+  let best = Infinity
+  for (let i = 0; i < segments.length; i += 4) {
+    const [ax, ay] = [segments[i]!, segments[i + 1]!]
+    const [dx, dy] = [segments[i + 2]! - ax, segments[i + 3]! - ay]
+    const length = dx * dx + dy * dy
+    const t = length > 0 ? Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / length)) : 0
+    const [ex, ey] = [x - ax - t * dx, y - ay - t * dy]
+    best = Math.min(best, ex * ex + ey * ey)
+  }
+  return Math.sqrt(best)
+}

@@ -1,0 +1,95 @@
+import { Clipper, FillRule } from 'clipper2-ts'
+import { SEGMENT_GRID } from '../kernels/memory'
+import type { Outline } from './outline'
+
+/** A body: the outline swept from near to far. All segments are x0, y0, x1, y1 in render pixels. */
+export interface SweptBody {
+  /** The edge of all that the body covers. */
+  silhouette: Float64Array
+  /** Near and far edge of each side, in step. */
+  near: Float64Array
+  far: Float64Array
+  /** Brightness of each side, 0–1; below 0 for sides that face away from the viewer. */
+  lights: Float32Array
+}
+
+/**
+ * Sweeps a placed outline by (dx, dy), its far end scaled by `taper` about the middle of its bounds. `light` is the
+ * direction to the light in the page (y down), shorter the higher the light stands.
+ */
+export function sweep(
+  outline: Outline,
+  near: Float64Array,
+  { dx, dy, taper }: { dx: number; dy: number; taper: number },
+  light: readonly [number, number],
+): SweptBody {
+  const bounds = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity }
+  for (let i = 0; i < near.length; i += 2) {
+    bounds.left = Math.min(bounds.left, near[i]!)
+    bounds.right = Math.max(bounds.right, near[i]!)
+    bounds.top = Math.min(bounds.top, near[i + 1]!)
+    bounds.bottom = Math.max(bounds.bottom, near[i + 1]!)
+  }
+  const [cx, cy] = [(bounds.left + bounds.right) / 2, (bounds.top + bounds.bottom) / 2]
+  const far = new Float64Array(near.length)
+  for (let i = 0; i < near.length; i += 2) {
+    far[i] = cx + (near[i]! - cx) * taper + dx
+    far[i + 1] = cy + (near[i + 1]! - cy) * taper + dy
+  }
+  const lights = new Float32Array(near.length / 4)
+  const sides: { x: number; y: number }[][] = []
+  for (let i = 0; i < near.length; i += 4) {
+    const [ax, ay, bx, by] = [near[i]!, near[i + 1]!, near[i + 2]!, near[i + 3]!]
+    const length = Math.sqrt((bx - ax) ** 2 + (by - ay) ** 2)
+    // Out of the ink: to the left of an edge that has its ink on the right.
+    const nx = length > 0 ? (outline.outward * (by - ay)) / length : 0
+    const ny = length > 0 ? (-outline.outward * (bx - ax)) / length : 0
+    // The side goes outward where its far edge lies beyond its near one.
+    const mx = (far[i]! + far[i + 2]! - ax - bx) / 2
+    const my = (far[i + 1]! + far[i + 3]! - ay - by) / 2
+    const seen = mx * nx + my * ny > 0
+    lights[i / 4] = seen ? Math.min(1, Math.max(0, 0.5 + 0.5 * (nx * light[0] + ny * light[1]))) : -1
+    if (seen) {
+      sides.push([point(ax, ay), point(bx, by), point(far[i + 2]!, far[i + 3]!), point(far[i]!, far[i + 1]!)])
+    }
+  }
+  const rings = [...ringsOf(near, outline.comesFrom), ...ringsOf(far, outline.comesFrom), ...sides.map(wound(outline))]
+  const united = Clipper.union(rings, FillRule.NonZero)
+  const silhouette: number[] = []
+  for (const path of united) {
+    path.forEach(({ x, y }, i) => {
+      const next = path[(i + 1) % path.length]!
+      silhouette.push(x / SEGMENT_GRID, y / SEGMENT_GRID, next.x / SEGMENT_GRID, next.y / SEGMENT_GRID)
+    })
+  }
+  return { silhouette: Float64Array.from(silhouette), near, far, lights }
+}
+
+const point = (x: number, y: number) => ({ x: Math.round(x * SEGMENT_GRID), y: Math.round(y * SEGMENT_GRID) })
+
+/** Sides run the same way round as the outline's outer rings, so that they add to it. */
+function wound(outline: Outline) {
+  return (path: { x: number; y: number }[]) => {
+    let area = 0
+    path.forEach((p, i) => {
+      const q = path[(i + 1) % path.length]!
+      area += p.x * q.y - q.x * p.y
+    })
+    return area * outline.outward >= 0 ? path : [...path].reverse()
+  }
+}
+
+/** The closed rings of a list of segments. */
+function ringsOf(segments: Float64Array, comesFrom: Int32Array): { x: number; y: number }[][] {
+  const rings: { x: number; y: number }[][] = []
+  let ring: { x: number; y: number }[] = []
+  for (let i = 0; i < comesFrom.length; i++) {
+    if (i > 0 && comesFrom[i] !== i - 1) {
+      rings.push(ring)
+      ring = []
+    }
+    ring.push(point(segments[i * 4]!, segments[i * 4 + 1]!))
+  }
+  if (ring.length > 0) rings.push(ring)
+  return rings
+}

@@ -1,0 +1,98 @@
+import type { SettledTexture } from '../card/settled'
+import type { Affine, Kernels } from '../kernels/kernels'
+import type { Address } from '../kernels/module'
+import type { Placement } from '../outline/outline'
+import type { Rect } from '../units'
+import { fromPixels } from './gradient'
+
+/** Side of a generated tile in px at 100 %; a power of two. */
+export const TILE = 512
+/** Distance of lines in px at 100 %. */
+const PERIOD = 32
+
+type Tiled = 'noise' | 'brushed' | 'paper'
+
+interface Octave {
+  nx: number
+  ny: number
+  weight: number
+}
+
+/** Octaves of value noise: lattice cells over the tile, and their weights, which add up to 1. */
+const OCTAVES: Record<Tiled, readonly Octave[]> = {
+  noise: [
+    { nx: 8, ny: 8, weight: 0.5 },
+    { nx: 16, ny: 16, weight: 0.25 },
+    { nx: 32, ny: 32, weight: 0.15 },
+    { nx: 64, ny: 64, weight: 0.1 },
+  ],
+  brushed: [
+    { nx: 4, ny: 128, weight: 0.4 },
+    { nx: 8, ny: 256, weight: 0.4 },
+    { nx: 32, ny: 512, weight: 0.2 },
+  ],
+  paper: [
+    { nx: 16, ny: 16, weight: 0.15 },
+    { nx: 128, ny: 96, weight: 0.35 },
+    { nx: 96, ny: 128, weight: 0.3 },
+    { nx: 512, ny: 512, weight: 0.2 },
+  ],
+}
+
+/** Keeps tiles in the kernels' memory, one for each pattern and seed. */
+export class Tiles {
+  private readonly kept = new Map<string, Address>()
+  private readonly room: Address[] = []
+
+  constructor(
+    private readonly kernels: Kernels,
+    /** Tiles kept at once; the oldest makes room for a new one. */
+    most = 6,
+  ) {
+    this.room = Array.from({ length: most }, () => kernels.reserve(TILE * TILE * 4))
+  }
+
+  of(pattern: Tiled, seed: number): Address {
+    const key = `${pattern} ${seed}`
+    let at = this.kept.get(key)
+    if (at === undefined) {
+      at = this.room[this.kept.size] ?? this.takeOldest()
+      this.make(at, OCTAVES[pattern], seed)
+      this.kept.set(key, at)
+    }
+    return at
+  }
+
+  private takeOldest(): Address {
+    const [oldest, at] = this.kept.entries().next().value!
+    this.kept.delete(oldest)
+    return at
+  }
+
+  private make(at: Address, octaves: readonly Octave[], seed: number): void {
+    this.kernels.floats({ at, w: TILE, h: TILE }).fill(0)
+    octaves.forEach(({ nx, ny, weight }, i) => this.kernels.addNoise(at, TILE, nx, ny, weight, seed * 16 + i))
+  }
+}
+
+/**
+ * Render pixels to px of the texture at 100 %: turned, scaled and moved as the paint says. `unit` is one px of the
+ * piece in the units of `bounds`.
+ */
+export function textureMap(paint: SettledTexture, bounds: Rect, placement: Placement, unit: number): Affine {
+  const origin = {
+    x: (bounds.left + bounds.right) / 2 + paint.x * unit,
+    y: (bounds.top + bounds.bottom) / 2 + paint.y * unit,
+  }
+  const stretch = 1 / (paint.scale * unit)
+  return fromPixels({ ...placement, rotation: placement.rotation + paint.angle }, origin, stretch, stretch)
+}
+
+/** The same map to periods of lines. */
+export function lineMap({ a, b, c, d, e, f }: Affine): Affine {
+  const k = 1 / PERIOD
+  return { a: a * k, b: b * k, c: c * k, d: d * k, e: e * k, f: f * k }
+}
+
+/** Render pixels to a period. */
+export const pixelsPerPeriod = ({ a, c }: Affine): number => PERIOD / Math.max(1e-9, Math.sqrt(a * a + c * c))

@@ -1,0 +1,73 @@
+import { createHash } from 'node:crypto'
+import sharp from 'sharp'
+import { WaxError } from '../../core/errors'
+import type { Picture } from '../../core/paint/pictures'
+import { MOST_PIXELS } from '../../core/paint/pictures'
+
+export const LARGEST_PICTURE_BYTES = 60 * 1024 * 1024
+
+/** A picture that somebody brought, checked and decoded. */
+export interface OwnPicture {
+  id: string
+  fileName: string
+  picture: Picture
+}
+
+/** Decodes a PNG, JPEG or WebP file; throws a WaxError where it is none or too large. The id is made from its pixels. */
+export async function readOwnPicture(bytes: Uint8Array, fileName: string): Promise<OwnPicture> {
+  if (bytes.length > LARGEST_PICTURE_BYTES) {
+    const size = Math.round(bytes.length / 1024 / 1024)
+    throw new WaxError('picture-too-large', fileName, `The file has ${size} MB.`, 'Pictures may have up to 60 MB.')
+  }
+  const { format, width, height } = await metadataOf(bytes, fileName)
+  if (!['png', 'jpeg', 'webp'].includes(format)) {
+    throw new WaxError(
+      'not-a-picture',
+      fileName,
+      `A file of type ${format} is not read here.`,
+      'Use PNG, JPEG or WebP.',
+    )
+  }
+  // Asked before a pixel is decoded: a small file can hold a huge picture.
+  if (width * height > MOST_PIXELS) {
+    throw new WaxError(
+      'picture-too-large',
+      fileName,
+      `The picture has ${width}×${height} px.`,
+      `Pictures may have up to ${MOST_PIXELS / 1_000_000} million pixels: make it smaller.`,
+    )
+  }
+  const { data, info } = await sharp(bytes)
+    .autoOrient()
+    .toColourspace('srgb')
+    .ensureAlpha()
+    .raw({ depth: 'uchar' })
+    .toBuffer({ resolveWithObject: true })
+    .catch(() => {
+      throw notAPicture(fileName)
+    })
+  const pixels = new Uint8Array(data.buffer, data.byteOffset, data.byteLength)
+  const id = `picture-${createHash('sha256').update(`${info.width} `).update(pixels).digest('hex').slice(0, 16)}`
+  return { id, fileName, picture: { width: info.width, height: info.height, pixels } }
+}
+
+async function metadataOf(bytes: Uint8Array, fileName: string) {
+  const {
+    format = '',
+    width = 0,
+    height = 0,
+  } = await sharp(bytes)
+    .metadata()
+    .catch(() => {
+      throw notAPicture(fileName)
+    })
+  return { format, width, height }
+}
+
+const notAPicture = (fileName: string) =>
+  new WaxError(
+    'not-a-picture',
+    fileName,
+    'This file holds no picture that can be read.',
+    'Use a PNG, JPEG or WebP file.',
+  )
