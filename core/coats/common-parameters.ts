@@ -26,7 +26,7 @@ export const grain = number({
   unit: '%',
 })
 
-export const direction = (help: string, standard: number) =>
+export const angle = (help: string, standard: number) =>
   number({
     label: 'Direction',
     help,
@@ -36,8 +36,13 @@ export const direction = (help: string, standard: number) =>
     step: 1,
     unit: '°',
     slider: [-180, 180],
-    when: { parameter: 'ownDirection', is: [true] },
   })
+
+/** A direction that counts only while `ownDirection` is on. */
+export const direction = (help: string, standard: number) => ({
+  ...angle(help, standard),
+  when: { parameter: 'ownDirection', is: [true] },
+})
 
 export const ownDirection = toggle({
   label: 'Own direction',

@@ -2,19 +2,14 @@ import { colour, toggle } from '../card/parameter-kinds'
 import type { SettledValues } from '../card/settled'
 import { cosDegrees, sinDegrees } from '../kernels/exact'
 import { blurReach } from '../kernels/gauss'
-import { direction, distance, falloff, softness } from './common-parameters'
+import { angle, distance, falloff, softness } from './common-parameters'
 import type { CoatScale, Layer } from './definition'
 import { defineCoat, even } from './definition'
-
-const { when: _always, ...angle } = direction(
-  'The line along which the two copies are moved apart, in degrees anticlockwise',
-  30,
-)
 
 const parameters = {
   colour: colour({ label: 'Colour', help: 'Colour of the sheen', default: '#FFFFFF' }),
   distance: distance('Distance', 'How far the two copies of the shape are moved apart, in px or % of the piece', 24),
-  direction: angle,
+  direction: angle('The line along which the two copies are moved apart, in degrees anticlockwise', 30),
   softness: softness('Softness', 'How soft the copies are, in px or % of the piece', 30),
   falloff: falloff('How the sheen goes from clear to whole'),
   invert: toggle({

@@ -1,4 +1,4 @@
-import type { JoinStyle, SweptPlanes } from '../coats/definition'
+import type { SweptPlanes } from '../coats/definition'
 import type { Plane } from '../kernels/kernels'
 import type { Px } from '../units'
 import type { GridBox } from './grid-box'
@@ -25,7 +25,7 @@ export class AlphaBench extends RecipeBench {
     return this.step('distance', () => this.window(this.form.distance(), 1e6))
   }
 
-  grown(edge: Px, _style?: JoinStyle): Step {
+  grown(edge: Px): Step {
     if (edge === 0) return this.coverage()
     // Coverage of a straight edge by distance: a ramp one pixel wide.
     return this.ramped(this.distance(), edge + 0.5, -1)

@@ -68,16 +68,17 @@ function composeRows(strip: Strip, { layers, coverage, ink, blend, opacity }: Pr
   // From here on the canvas becomes what lies outside the outline; what lies within goes on from a copy.
   const within = strip.rows(ink)
   const under = within && kernels.layers(ink.w, within.h, false)
-  if (under && within) kernels.copy(within.canvas, under)
+  const gate = within && planeRows(coverage, within.from, within.h)
+  if (under && within && gate) kernels.copyGated(gate, within.canvas, under)
   for (const layer of behindOutside.slice(sharedCount)) strip.lay(layer, layer.opacity * opacity)
   strip.layGroup(on('face', 'outside'), blend, opacity)
-  if (!under || !within) return
-  const gate = planeRows(coverage, within.from, within.h)
+  if (!under || !within || !gate) return
   for (const layer of behindInside.slice(sharedCount)) strip.layOnto(under, ink, layer, layer.opacity * opacity, gate)
-  const face = kernels.layers(ink.w, within.h)
+  const face = kernels.layers(ink.w, within.h, false)
+  kernels.copyGated(gate, null, face)
   for (const layer of on('face', 'inside')) strip.layOnto(face, ink, layer, layer.opacity, gate)
   kernels.blend(blend, face, under, opacity, gate)
-  kernels.mix(gate, under, within.canvas, within.canvas)
+  kernels.mix(gate, under, within.canvas)
 }
 
 /** How many layers both lists begin with. */
@@ -131,7 +132,9 @@ class Strip {
     const { x, y, w, h } = top
     const src = this.kernels.window(whole, x - box.x, y - box.y - rows.from, w, h)
     const dst = this.kernels.window(onto, x - of.x, y - of.y - inner.from, w, h)
-    this.kernels.blend(layer.blend, src, dst, opacity)
+    // Closed groups hold nothing that will be looked at, but may hold anything: they are left alone.
+    const open = this.kernels.cropped(gate, x - of.x, y - of.y - inner.from, w, h)
+    this.kernels.blend(layer.blend, src, dst, opacity, open)
   }
 
   private overlap(a: GridBox, b: GridBox): GridBox | null {

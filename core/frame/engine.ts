@@ -72,6 +72,8 @@ export class Engine {
     toDisplay((i / TRANSFER_STEPS) ** 2),
   )
   private canvas: Canvas | null = null
+  /** Rows that are not clear in pictures that were given out. */
+  private readonly written = new WeakMap<Uint8Array, { from: number; to: number; row: number }>()
 
   private readonly base = this.kernels.mark()
 
@@ -108,19 +110,29 @@ export class Engine {
       this.background(drawing, canvas)
       drawPieces(drawing, card.pieces, { scale, rotation: 0, x: 0, y: 0 }, canvas, 'pieces')
       const size = (width * height * bits) / 2
-      const again = view.reuse?.length === size ? view.reuse.fill(0) : undefined
-      const pixels = again ?? new Uint8Array(size)
+      const pixels = this.blank(view.reuse, size, (width * bits) / 2)
       const { touched } = canvas
       if (touched) {
         const window = canvas.window(touched)
         if (isLinear(card)) kernels.encode(window, this.transfer)
         const at = { x: touched.x - x, y: touched.y - y }
         kernels.straight(window, at, pixels, { width, bits, seed: card.seed, origin: { x, y } })
+        this.written.set(pixels, { from: at.y, to: at.y + touched.h, row: (width * bits) / 2 })
       }
       return { width, height, bits, pixels }
     } finally {
       kernels.release(start)
     }
+  }
+
+  /** Clear pixels: used again where the size fits; of those that this engine wrote, only the rows that it touched. */
+  private blank(again: Uint8Array<ArrayBuffer> | undefined, size: number, row: number): Uint8Array<ArrayBuffer> {
+    if (again?.length !== size) return new Uint8Array(size)
+    const rows = this.written.get(again)
+    if (rows && rows.row === row) again.fill(0, rows.from * row, rows.to * row)
+    else again.fill(0)
+    this.written.delete(again)
+    return again
   }
 
   /** Bytes of the engine's memory for pixels. */

@@ -105,6 +105,12 @@ export abstract class RecipeBench implements CoatBench {
   }
 
   mapped(plane: PlaneRecipe, curve: StoredCurve, scale = 1, shift = 0): Step {
+    // A straight line needs no table.
+    if (curve === 'linear') {
+      if (scale === 1 && shift === 0) return plane as Step
+      const name = `scaled(${scale},${shift},${plane.name})`
+      return this.step(name, () => this.kernels.placeScaled(this.plane(plane), -shift, scale))
+    }
     const name = `mapped(${curveName(curve)},${scale},${shift},${plane.name})`
     return this.step(name, () => this.kernels.mapped(this.plane(plane), readCurve(curve), scale, shift))
   }

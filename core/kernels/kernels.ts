@@ -125,10 +125,14 @@ export class Kernels extends PlaneKernels {
     forMode(this.run, 'blend', mode)(src.at, src.stride, dst.at, dst.stride, ...size)
   }
 
-  /** dst = inside · coverage + outside · (1 − coverage). */
-  mix(coverage: Plane, inside: Layers, outside: Layers, dst: Layers): void {
-    const strides = [outside.stride, dst.at, dst.stride, dst.w, dst.h] as const
-    this.run.mixByCoverage(coverage.at, inside.at, inside.stride, outside.at, ...strides)
+  /** dst = inside · coverage + dst · (1 − coverage). */
+  mix(coverage: Plane, inside: Layers, dst: Layers): void {
+    this.run.mixByCoverage(coverage.at, inside.at, inside.stride, dst.at, dst.stride, dst.w, dst.h)
+  }
+
+  /** Copies where the gate is open; what lies under closed groups of four pixels stays undefined. */
+  copyGated(gate: Plane, src: Layers | null, dst: Layers): void {
+    this.run.copyGated(gate.at, src?.at ?? 0, src?.stride ?? 0, dst.at, dst.stride, dst.w, dst.h)
   }
 
   /** Alpha of layers as a plane. */

@@ -41,7 +41,8 @@ export interface KernelExports {
   placeLines(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
   samplePicture(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
   addNoise(tile: Address, size: number, nx: number, ny: number, weight: number, seed: number): void
-  mixByCoverage(coverage: Address, inside: Address, insideStride: number, outside: Address, ...numbers: number[]): void
+  mixByCoverage(coverage: Address, inside: Address, insideStride: number, dst: Address, ...numbers: number[]): void
+  copyGated(gate: Address, src: Address, srcStride: number, dst: Address, ...numbers: number[]): void
   copyRows(src: Address, srcStride: number, dst: Address, dstStride: number, bytes: number, h: number): void
   encodeRows(at: Address, stride: number, w: number, h: number, table: Address, steps: number): void
   alphaPlane(src: Address, stride: number, dst: Address, w: number, h: number): void

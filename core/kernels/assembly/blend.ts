@@ -88,39 +88,62 @@ export function blend_plus_lighter(src: usize, srcStride: usize, dst: usize, dst
 }
 
 /**
- * dst = inside · c + outside · (1 − c), c = coverage · weight. `inside` may be dst. Coverage is a plane of
- * w floats a row. Each side of the edge keeps exactly its share of the pixel's area.
+ * dst = inside · c + dst · (1 − c), c = coverage, a plane of w floats a row. Each side of the edge keeps exactly its
+ * share of the pixel's area. Where nothing is covered nothing is touched.
  */
 export function mixByCoverage(
-  coverage: usize, inside: usize, insideStride: usize, outside: usize, outsideStride: usize,
-  dst: usize, dstStride: usize, w: i32, h: i32,
+  coverage: usize, inside: usize, insideStride: usize, dst: usize, dstStride: usize, w: i32, h: i32,
 ): void {
   const one = f32x4.splat(1)
   for (let y = 0; y < h; y++) {
-    let i = inside + <usize>y * insideStride, o = outside + <usize>y * outsideStride, d = dst + <usize>y * dstStride
+    let i = inside + <usize>y * insideStride, d = dst + <usize>y * dstStride
     for (let x = 0; x < w; x += 4) {
       const m = v128.load(coverage)
-      if (!v128.any_true(m)) {
-        v128.store(d, v128.load(o))
-        v128.store(d, v128.load(o, 16), 16)
-        v128.store(d, v128.load(o, 32), 32)
-        v128.store(d, v128.load(o, 48), 48)
-      } else if (i32x4.all_true(f32x4.ge(m, one))) {
-        v128.store(d, v128.load(i))
-        v128.store(d, v128.load(i, 16), 16)
-        v128.store(d, v128.load(i, 32), 32)
-        v128.store(d, v128.load(i, 48), 48)
-      } else {
-        for (let k = 0; k < 4; k++) {
-          const c = v128.load32_splat(coverage + (<usize>k << 2))
-          const at: usize = <usize>k << 4
-          v128.store(d + at, f32x4.add(f32x4.mul(v128.load(i + at), c),
-            f32x4.mul(v128.load(o + at), f32x4.sub(one, c))))
+      if (v128.any_true(m)) {
+        if (i32x4.all_true(f32x4.ge(m, one))) {
+          v128.store(d, v128.load(i))
+          v128.store(d, v128.load(i, 16), 16)
+          v128.store(d, v128.load(i, 32), 32)
+          v128.store(d, v128.load(i, 48), 48)
+        } else {
+          for (let k = 0; k < 4; k++) {
+            const c = v128.load32_splat(coverage + (<usize>k << 2))
+            const at: usize = <usize>k << 4
+            v128.store(d + at, f32x4.add(f32x4.mul(v128.load(i + at), c),
+              f32x4.mul(v128.load(d + at), f32x4.sub(one, c))))
+          }
         }
       }
       coverage += 16
       i += 64
-      o += 64
+      d += 64
+    }
+  }
+}
+
+/** dst = src (or clear where `src` is 0) in the groups of four pixels in which the gate is open. */
+export function copyGated(
+  gate: usize, src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32,
+): void {
+  const zero = f32x4.splat(0)
+  for (let y = 0; y < h; y++) {
+    let s = src + <usize>y * srcStride, d = dst + <usize>y * dstStride
+    for (let x = 0; x < w; x += 4) {
+      if (v128.any_true(v128.load(gate))) {
+        if (src) {
+          v128.store(d, v128.load(s))
+          v128.store(d, v128.load(s, 16), 16)
+          v128.store(d, v128.load(s, 32), 32)
+          v128.store(d, v128.load(s, 48), 48)
+        } else {
+          v128.store(d, zero)
+          v128.store(d, zero, 16)
+          v128.store(d, zero, 32)
+          v128.store(d, zero, 48)
+        }
+      }
+      gate += 16
+      s += 64
       d += 64
     }
   }

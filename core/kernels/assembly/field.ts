@@ -23,8 +23,34 @@ function nearestRows(alpha: usize, rows: usize, w: i32, h: i32, inside: bool): v
   }
 }
 
+@inline
+function alphaAt(alpha: usize, w: i32, h: i32, x: i32, y: i32): f32 {
+  return load<f32>(alpha + (<usize>(min(h - 1, max(0, y)) * w + min(w - 1, max(0, x))) << 2))
+}
+
+/**
+ * Distance from (px, py) to the edge that runs through the pixel (qx, qy), positive: along the direction in which
+ * alpha changes there, so that an edge of any slope gives even distances. Beside corners, to the pixel itself.
+ */
+function toEdge(alpha: usize, w: i32, h: i32, px: i32, py: i32, qx: i32, qy: i32, outward: f32): f32 {
+  const l: f32 = alphaAt(alpha, w, h, qx - 1, qy - 1) + <f32>2 * alphaAt(alpha, w, h, qx - 1, qy) + alphaAt(alpha, w, h, qx - 1, qy + 1)
+  const r: f32 = alphaAt(alpha, w, h, qx + 1, qy - 1) + <f32>2 * alphaAt(alpha, w, h, qx + 1, qy) + alphaAt(alpha, w, h, qx + 1, qy + 1)
+  const t: f32 = alphaAt(alpha, w, h, qx - 1, qy - 1) + <f32>2 * alphaAt(alpha, w, h, qx, qy - 1) + alphaAt(alpha, w, h, qx + 1, qy - 1)
+  const b: f32 = alphaAt(alpha, w, h, qx - 1, qy + 1) + <f32>2 * alphaAt(alpha, w, h, qx, qy + 1) + alphaAt(alpha, w, h, qx + 1, qy + 1)
+  const gx: f32 = (l - r) * outward, gy: f32 = (t - b) * outward
+  const length = sqrt<f32>(gx * gx + gy * gy)
+  const dx = <f32>(px - qx), dy = <f32>(py - qy)
+  const far = sqrt<f32>(dx * dx + dy * dy)
+  const inner: f32 = (<f32>0.5 - alphaAt(alpha, w, h, qx, qy)) * outward
+  if (length < <f32>1e-6) return far + inner
+  const along: f32 = (dx * gx + dy * gy) / length
+  // How far within its pixel the edge lies, for a straight edge of this slope.
+  const edge: f32 = inner * max(abs(gx), abs(gy)) / length
+  return along > <f32>0.9 * far ? along + edge : far + edge
+}
+
 /** The distances of one row, written where `inside` fits the pixel. Scratch: 2·w + 1 words. */
-function envelope(alpha: usize, rows: usize, dst: usize, w: i32, y: i32, inside: bool, scratch: usize): void {
+function envelope(alpha: usize, rows: usize, dst: usize, w: i32, h: i32, y: i32, inside: bool, scratch: usize): void {
   const places = scratch, bounds = scratch + (<usize>w << 2)
   const row: usize = <usize>(y * w) << 2
   let top = -1
@@ -55,9 +81,8 @@ function envelope(alpha: usize, rows: usize, dst: usize, w: i32, y: i32, inside:
     }
     while (k < top && load<f32>(bounds + (<usize>(k + 1) << 2)) < <f32>p) k++
     const v = load<i32>(places + (<usize>k << 2)), r = load<i32>(rows + row + (<usize>v << 2))
-    const far = sqrt<f32>(<f32>((p - v) * (p - v) + (y - r) * (y - r)))
-    const edge: f32 = <f32>0.5 - load<f32>(alpha + (<usize>(r * w + v) << 2))
-    store<f32>(dst + at, inside ? edge - far : far + edge)
+    const d = toEdge(alpha, w, h, p, y, v, r, inside ? -1 : 1)
+    store<f32>(dst + at, inside ? -d : d)
   }
 }
 
@@ -68,7 +93,7 @@ export function fieldDistance(alpha: usize, dst: usize, w: i32, h: i32, rows: us
     store<f32>(dst + at, <f32>0.5 - load<f32>(alpha + at))
   }
   nearestRows(alpha, rows, w, h, false)
-  for (let y = 0; y < h; y++) envelope(alpha, rows, dst, w, y, false, scratch)
+  for (let y = 0; y < h; y++) envelope(alpha, rows, dst, w, h, y, false, scratch)
   nearestRows(alpha, rows, w, h, true)
-  for (let y = 0; y < h; y++) envelope(alpha, rows, dst, w, y, true, scratch)
+  for (let y = 0; y < h; y++) envelope(alpha, rows, dst, w, h, y, true, scratch)
 }
