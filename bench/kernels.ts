@@ -81,7 +81,7 @@ export async function distanceRows(): Promise<Row[]> {
   for (const reach of [8, 24]) {
     const ours = () => {
       const mark = kernels.mark()
-      kernels.grown(kernels.distanceField(segments, W, H, reach + 2), segments, 0, reach)
+      kernels.grown(kernels.distanceField(segments, W, H, reach + 2), segments, reach)
       kernels.release(mark)
     }
     const raw = { raw: { width: W, height: H, channels: 1 as const } }

@@ -1,5 +1,5 @@
 import type { JoinStyle } from '../coats/definition'
-import type { DistanceField, Kernels, Plane, Segments } from '../kernels/kernels'
+import type { DistanceField, Joins, Kernels, Plane, Segments } from '../kernels/kernels'
 import { cornersOf } from '../outline/corners'
 import type { Outline } from '../outline/outline'
 import type { Px } from '../units'
@@ -13,7 +13,7 @@ import type { PlaneShelf } from './plane-shelf'
 export class EdgeField {
   private field: DistanceField | null = null
   private local: Segments | null = null
-  private readonly joined = new Map<string, { field: DistanceField; corners: number }>()
+  private readonly joined = new Map<string, { field: DistanceField; joins: Joins | null }>()
   private readonly name: string
 
   constructor(
@@ -34,8 +34,8 @@ export class EdgeField {
   grown(edge: Px, style: JoinStyle): Plane {
     const { join, limit } = style
     return this.shelf.plane(`${this.name} grown ${edge} ${join} ${join === 'mitre' ? limit : ''}`, () => {
-      const { field, corners } = this.withJoins(style)
-      return this.kernels.grown(field, this.segments(), corners, edge)
+      const { field, joins } = this.withJoins(style)
+      return this.kernels.grown(field, this.segments(), edge, joins)
     })
   }
 
@@ -58,18 +58,18 @@ export class EdgeField {
     return this.field
   }
 
-  private withJoins({ join, limit }: JoinStyle): { field: DistanceField; corners: number } {
+  private withJoins({ join, limit }: JoinStyle): { field: DistanceField; joins: Joins | null } {
     const name = `${join} ${limit}`
     let found = this.joined.get(name)
     if (!found) {
       const { outline, segments } = this.form
-      const corners = cornersOf(outline, segments, join, limit)
-      const at = corners.length > 0 ? this.kernels.corners(corners, -this.box.x, -this.box.y) : 0
-      const field = this.plain()
-      const count = this.segments().count
-      found = {
-        corners: at,
-        field: corners.length > 0 ? this.kernels.withJoins(field, count, at, corners.length, this.reach) : field,
+      const corners = cornersOf(outline, segments, { join, limit }, this.reach)
+      if (corners.length === 0) found = { field: this.plain(), joins: null }
+      else {
+        const { x, y, w, h } = this.box
+        const local = this.segments()
+        const joins = this.kernels.joins(corners, local.count, -x, -y)
+        found = { field: this.kernels.joinedField(local, joins, w, h, this.reach), joins }
       }
       this.joined.set(name, found)
     }

@@ -18,7 +18,7 @@ export function heightRow(drawing: Drawing, standing: Standing, canvas: Canvas, 
   const reach = coat.definition.reach(coat.values, form.scale, coat.place)
   const margin = reach.left
   const box = boxesFor(form.bounds, reach, margin, canvas.box)?.box
-  const fieldBox = boxesFor(form.bounds, even(measures), measures, canvas.box)?.box
+  const fieldBox = boxesFor(form.bounds, even(measures), Math.max(measures, margin), canvas.box)?.box
   if (!box || !fieldBox) return null
   const field = new EdgeField(kernels, shelf, form, fieldBox, measures)
   const bench = new OutlineBench(settingOf(drawing, standing, form), box, () => 0, form, field)

@@ -17,9 +17,9 @@ import type { FontBook } from '../type/font-book'
 import { glyphPath, setType } from '../type/layout'
 
 /** Curves stay within this many render pixels of their straight pieces. */
-const TOLERANCE = 0.02
+const TOLERANCE = 0.01
 /** Points of united outlines are snapped to this share of a render pixel. */
-const GRID = 256
+const GRID = 4096
 const MOST_KEPT = 500
 
 /** A piece that has an outline of its own. */

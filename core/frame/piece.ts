@@ -17,7 +17,7 @@ import { EdgeField } from './edge-field'
 import type { GridBox } from './grid-box'
 import { boxesFor } from './grid-box'
 import type { LaidCoat } from './laid-coats'
-import { laidCoats, measured, reachOf, seedOf } from './laid-coats'
+import { fieldReach, laidCoats, measured, reachOf, seedOf } from './laid-coats'
 import { OutlineBench } from './outline-bench'
 import type { FormedPiece, Outlines } from './outlines'
 import type { PlaneShelf } from './plane-shelf'
@@ -103,7 +103,10 @@ export function drawFormed(drawing: Drawing, standing: Standing, canvas: Canvas,
   const mark = kernels.mark()
   const setting = settingOf(drawing, standing, form)
   const reach = measured(coats, form.scale)
-  const fieldBox = boxesFor(form.bounds, even(reach), reach, canvas.box)?.box
+  // Coats blur what they made from distances: the field goes as far beyond the canvas as any of them looks.
+  const around = reachOf(coats, form.scale)
+  const margin = Math.max(reach, around.left, around.top, around.right, around.bottom)
+  const fieldBox = reach > 0 ? boxesFor(form.bounds, fieldReach(coats, form.scale), margin, canvas.box)?.box : null
   const field = new EdgeField(kernels, shelf, form, fieldBox ?? NOWHERE, reach)
   const bench = (box: GridBox, seed: () => number) => new OutlineBench(setting, box, seed, form, field)
   drawCoats({ drawing, standing, canvas, coats, scale: form.scale, bounds: form.bounds, hook: form.hook, bench })

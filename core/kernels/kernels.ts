@@ -6,7 +6,7 @@ import type { Address } from './module'
 import { PlaneKernels } from './planes'
 
 export type { Layers, Plane, Segments } from './memory'
-export type { DistanceField } from './planes'
+export type { DistanceField, Joins } from './planes'
 
 /** Colours of a gradient: `steps` + 1 premultiplied RGBA values, linear in between. */
 export interface Ramp {

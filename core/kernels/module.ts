@@ -10,10 +10,11 @@ export interface KernelExports {
   integrateCoverage(acc: Address, dst: Address, w: number, h: number): void
   nearestSegment(segments: Address, count: number, squared: Address, w: number, h: number, reach: number): void
   nearestSegmentNamed(segments: Address, count: number, squared: Address, ids: Address, ...numbers: number[]): void
+  nearestSegmentCut(segments: Address, count: number, squared: Address, ids: Address, ...numbers: number[]): void
   windAtCentres(segments: Address, count: number, acc: Address, w: number, h: number): void
   signDistance(squared: Address, winding: Address, dst: Address, w: number, h: number): void
   measureCorners(corners: Address, count: number, first: number, distance: Address, ...numbers: number[]): void
-  offsetMask(distance: Address, ids: Address, segments: Address, corners: Address, ...numbers: number[]): void
+  offsetMask(distance: Address, ids: Address, segments: Address, cuts: Address, ...numbers: number[]): void
   fieldDistance(alpha: Address, dst: Address, w: number, h: number, rows: Address, scratch: Address): void
   halve(src: Address, dst: Address, w: number, h: number, lowW: number, lowH: number, row: Address): void
   double(src: Address, dst: Address, lowW: number, lowH: number, w: number, h: number, rows: Address): void

@@ -14,6 +14,16 @@ export interface DistanceField {
   ids: Plane
 }
 
+/** The corners of an outline that are not joined by arcs. */
+export interface Joins {
+  /** A byte a segment: 1 its start is such a corner, 2 its end is. */
+  cuts: Address
+  corners: Address
+  count: number
+}
+
+/** As assembly/offset.ts counts them. */
+const KINDS = { mitre: 0, bevel: 1, round: 2 }
 const FAR = 1e12
 /** Steps of a look-up table; linear in between. */
 const TABLE = 1024
@@ -45,14 +55,23 @@ export class PlaneKernels extends KernelMemory {
 
   /** As `distance`, with what is nearest. */
   distanceField(segments: Segments, w: number, h: number, reach: Px): DistanceField {
+    return this.field(segments, w, h, (squared, ids, distance) => {
+      this.run.nearestSegmentNamed(segments.at, segments.count, squared.at, ids.at, w, h, reach)
+      this.signed(segments, squared, distance)
+    })
+  }
+
+  private field(
+    segments: Segments,
+    w: number,
+    h: number,
+    measure: (squared: Plane, ids: Plane, distance: Plane) => void,
+  ): DistanceField {
     const distance = this.plane(w, h)
     const ids = this.plane(w, h)
-    // −1 in every integer.
     new Int32Array(this.memory.buffer, ids.at, w * h).fill(-1)
     const mark = this.mark()
-    const squared = this.plane(w, h, FAR)
-    this.run.nearestSegmentNamed(segments.at, segments.count, squared.at, ids.at, w, h, reach)
-    this.signed(segments, squared, distance)
+    measure(this.plane(w, h, FAR), ids, distance)
     this.release(mark)
     return { distance, ids }
   }
@@ -64,31 +83,38 @@ export class PlaneKernels extends KernelMemory {
     this.run.signDistance(squared.at, winding.at, distance.at, w, h)
   }
 
-  /** Corners for `withJoins` and `grown`, as the kernels read them. */
-  corners(corners: readonly Corner[], dx: Px, dy: Px): Address {
-    return this.numbers(
-      corners.flatMap(({ x, y, come, go, turn, bevel, half, side }) => [
-        ...[x + dx, y + dy, come.x, come.y, go.x, go.y],
-        ...[turn, half, bevel ? 1 : 0, side],
-      ]),
-    )
+  /** Corners for `joinedField` and `grown`, as the kernels read them. */
+  joins(corners: readonly Corner[], segmentCount: number, dx: Px, dy: Px): Joins {
+    const cuts = this.take(segmentCount)
+    const ends = new Uint8Array(this.memory.buffer, cuts, segmentCount).fill(0)
+    for (const { arrives, leaves } of corners) {
+      ends[leaves] = ends[leaves]! | 1
+      ends[arrives] = ends[arrives]! | 2
+    }
+    const numbers = corners.flatMap(({ x, y, come, go, turn, kind, half, side }) => [
+      ...[x + dx, y + dy, come.x, come.y, go.x, go.y],
+      ...[turn, half, KINDS[kind], side],
+    ])
+    return { cuts, corners: this.numbers(numbers), count: corners.length }
   }
 
-  /** A field in which mitres and bevels are measured to their own edges. */
-  withJoins(field: DistanceField, count: number, corners: Address, cornerCount: number, reach: Px): DistanceField {
-    const { w, h } = field.distance
-    const distance = this.copyPlane(field.distance, this.take(w * h * 4))
-    const ids = this.copyPlane(field.ids, this.take(w * h * 4))
-    this.run.measureCorners(corners, cornerCount, count, distance.at, ids.at, w, h, reach)
-    return { distance, ids }
+  /** A field in which the corners that have joins of their own are measured to the edges of those joins. */
+  joinedField(segments: Segments, joins: Joins, w: number, h: number, reach: Px): DistanceField {
+    return this.field(segments, w, h, (squared, ids, distance) => {
+      const { at, count } = segments
+      this.run.nearestSegmentCut(at, count, squared.at, ids.at, joins.cuts, w, h, reach)
+      this.signed(segments, squared, distance)
+      this.run.measureCorners(joins.corners, joins.count, count, distance.at, ids.at, w, h, reach)
+    })
   }
 
   /** How much of each pixel lies within the outline moved outward by `edge`. */
-  grown({ distance, ids }: DistanceField, segments: Segments, corners: Address, edge: Px): Plane {
+  grown({ distance, ids }: DistanceField, segments: Segments, edge: Px, joins: Joins | null = null): Plane {
     const { w, h } = distance
     const plane = this.plane(w, h)
     const { at, count } = segments
-    this.run.offsetMask(distance.at, ids.at, at, corners, count, plane.at, w, h, edge)
+    const [cuts, corners] = [joins?.cuts ?? 0, joins?.corners ?? 0]
+    this.run.offsetMask(distance.at, ids.at, at, cuts, corners, count, plane.at, w, h, edge)
     return plane
   }
 

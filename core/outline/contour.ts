@@ -69,14 +69,34 @@ function quadratic(pen: Pen, c: Extract<PathCommand, { type: 'Q' }>, tolerance: 
   const { x, y } = pen
   const bend = Math.sqrt(squared(x - 2 * c.x1 + c.x) + squared(y - 2 * c.y1 + c.y))
   const n = Math.max(1, Math.ceil(Math.sqrt((0.25 * bend) / tolerance)))
-  pen.join(...firstOf(c.x1 - x, c.y1 - y, c.x - x, c.y - y))
-  for (let i = 1; i < n; i++) {
-    const t = i / n
-    const u = 1 - t
-    pen.through(u * u * x + 2 * u * t * c.x1 + t * t * c.x, u * u * y + 2 * u * t * c.y1 + t * t * c.y)
-  }
-  pen.to(c.x, c.y, ...firstOf(c.x - c.x1, c.y - c.y1, c.x - x, c.y - y))
+  const at = (t: number) =>
+    [
+      (1 - t) * (1 - t) * x + 2 * (1 - t) * t * c.x1 + t * t * c.x,
+      (1 - t) * (1 - t) * y + 2 * (1 - t) * t * c.y1 + t * t * c.y,
+    ] as const
+  const start = firstOf(c.x1 - x, c.y1 - y, c.x - x, c.y - y)
+  const end = firstOf(c.x - c.x1, c.y - c.y1, c.x - x, c.y - y)
+  pen.join(...start)
+  const lead = leadOf(2 * lengthOf(start), n, tolerance)
+  if (lead && pen.atCorner) pen.through(...at(lead))
+  for (let i = 1; i < n; i++) pen.through(...at(i / n))
+  const trail = leadOf(2 * lengthOf(end), n, tolerance)
+  pen.to(c.x, c.y, ...end, trail ? at(1 - trail) : null)
 }
+
+/**
+ * Where a curve gets a point close to its end, so that the straight piece there has the curve's own direction: mitres
+ * and bevels are made from it. A share of the curve, or 0 where its pieces are short enough as they are.
+ */
+function leadOf(speed: number, n: number, tolerance: number): number {
+  const t = (LEAD * tolerance) / Math.max(1e-12, speed)
+  return t < 0.5 / n ? t : 0
+}
+
+/** Length of that piece in tolerances: a fifth of a render pixel. */
+const LEAD = 20
+
+const lengthOf = ([x, y]: readonly [number, number]) => Math.sqrt(x * x + y * y)
 
 function cubic(pen: Pen, c: Extract<PathCommand, { type: 'C' }>, tolerance: number): void {
   const { x, y } = pen
@@ -87,14 +107,19 @@ function cubic(pen: Pen, c: Extract<PathCommand, { type: 'C' }>, tolerance: numb
     ),
   )
   const n = Math.max(1, Math.ceil(Math.sqrt((0.75 * bend) / tolerance)))
-  pen.join(...firstOf(c.x1 - x, c.y1 - y, c.x2 - x, c.y2 - y, c.x - x, c.y - y))
-  for (let i = 1; i < n; i++) {
-    const t = i / n
+  const at = (t: number) => {
     const u = 1 - t
     const [a, b, d, e] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t]
-    pen.through(a * x + b * c.x1 + d * c.x2 + e * c.x, a * y + b * c.y1 + d * c.y2 + e * c.y)
+    return [a * x + b * c.x1 + d * c.x2 + e * c.x, a * y + b * c.y1 + d * c.y2 + e * c.y] as const
   }
-  pen.to(c.x, c.y, ...firstOf(c.x - c.x2, c.y - c.y2, c.x - c.x1, c.y - c.y1, c.x - x, c.y - y))
+  const start = firstOf(c.x1 - x, c.y1 - y, c.x2 - x, c.y2 - y, c.x - x, c.y - y)
+  const end = firstOf(c.x - c.x2, c.y - c.y2, c.x - c.x1, c.y - c.y1, c.x - x, c.y - y)
+  pen.join(...start)
+  const lead = leadOf(3 * lengthOf(start), n, tolerance)
+  if (lead && pen.atCorner) pen.through(...at(lead))
+  for (let i = 1; i < n; i++) pen.through(...at(i / n))
+  const trail = leadOf(3 * lengthOf(end), n, tolerance)
+  pen.to(c.x, c.y, ...end, trail ? at(1 - trail) : null)
 }
 
 /** Collects the points of one contour and whether it turns a corner in them. */
@@ -103,6 +128,10 @@ class Pen {
   private readonly smooth: boolean[] = []
   private first: [number, number] | null = null
   private last: [number, number] | null = null
+  /** A point shortly before the last one, wanted if that turns out to be a corner. */
+  private trail: readonly [number, number] | null = null
+  /** Whether the point at which a command starts is a corner; before the contour is closed its first point counts as one. */
+  atCorner = true
   x: number
   y: number
 
@@ -121,7 +150,18 @@ class Pen {
       this.points.push(this.x, this.y)
       this.smooth.push(false)
       this.first = [dx, dy]
-    } else if (this.last) this.smooth[this.smooth.length - 1] = goesOn(this.last, [dx, dy])
+    } else if (this.last) this.settle(goesOn(this.last, [dx, dy]))
+  }
+
+  /** Now it is known whether the last point is a corner. */
+  private settle(smooth: boolean): void {
+    this.smooth[this.smooth.length - 1] = smooth
+    this.atCorner = !smooth
+    if (!smooth && this.trail) {
+      this.points.splice(-2, 0, ...this.trail)
+      this.smooth.splice(-1, 0, true)
+    }
+    this.trail = null
   }
 
   /** A point inside a curve. */
@@ -131,8 +171,9 @@ class Pen {
   }
 
   /** The end of a command, and its direction there. */
-  to(x: number, y: number, dx: number, dy: number): void {
+  to(x: number, y: number, dx: number, dy: number, trail: readonly [number, number] | null = null): void {
     if (dx === 0 && dy === 0) return
+    this.trail = trail
     this.points.push(x, y)
     this.smooth.push(false)
     this.last = [dx, dy]
@@ -148,16 +189,18 @@ class Pen {
   }
 
   close(found: Stretch[]): void {
-    const n = this.points.length
-    if (n === 0) return
+    if (this.points.length === 0) return
+    let n = this.points.length
     if (this.points[0] === this.points[n - 2] && this.points[1] === this.points[n - 1]) {
+      this.settle(this.first !== null && this.last !== null && goesOn(this.last, this.first))
+      n = this.points.length
       // The last point is the first one again.
       this.points.length = n - 2
       this.smooth.length--
       this.smooth[0] = this.first !== null && this.last !== null && goesOn(this.last, this.first)
     } else {
       const back: [number, number] = [this.startX - this.x, this.startY - this.y]
-      this.smooth[this.smooth.length - 1] = this.last !== null && goesOn(this.last, back)
+      this.settle(this.last !== null && goesOn(this.last, back))
       this.smooth[0] = this.first !== null && goesOn(back, this.first)
     }
     found.push({ points: this.points, smooth: this.smooth, closed: true })

@@ -2,7 +2,9 @@
 // `reach` around them. Brute force over segments, each touching only the rows and columns it can reach.
 
 @inline
-function measure(segments: usize, count: i32, squared: usize, ids: usize, w: i32, h: i32, reach: f32, named: bool): void {
+function measure(
+  segments: usize, count: i32, squared: usize, ids: usize, cuts: usize, w: i32, h: i32, reach: f32, named: bool, cut: bool,
+): void {
   const stride: usize = <usize>w << 2
   const zero = f32x4.splat(0), one = f32x4.splat(1), four = f32x4.splat(4)
   const reach2 = reach * reach
@@ -17,6 +19,10 @@ function measure(segments: usize, count: i32, squared: usize, ids: usize, w: i32
     const perY: f32 = dy * inverse
     const slope: f32 = dy != 0 ? dx / dy : 0
     const id = i32x4.splat(k)
+    // Beyond an end that is a corner a cut segment does not count: its corner does.
+    const ends = cut ? load<u8>(cuts + <usize>k) : 0
+    const lo = f32x4.splat(ends & 1 ? <f32>0 : <f32>-1e30), hi = f32x4.splat(ends & 2 ? <f32>1 : <f32>1e30)
+    const far = f32x4.splat(1e12)
     for (let y = ya; y < yb; y++) {
       const py: f32 = <f32>y + 0.5
       let left: f32, right: f32
@@ -42,9 +48,12 @@ function measure(segments: usize, count: i32, squared: usize, ids: usize, w: i32
       const offset: usize = <usize>y * stride + (<usize>from << 2)
       let p = squared + offset, q = ids + offset
       for (let x = from; x < to; x += 4) {
-        const t = f32x4.pmin(one, f32x4.pmax(zero, f32x4.add(f32x4.mul(vx, perX), tRow)))
+        const place = f32x4.add(f32x4.mul(vx, perX), tRow)
+        const t = f32x4.pmin(one, f32x4.pmax(zero, place))
         const ex = f32x4.sub(vx, f32x4.mul(t, vdx)), ey = f32x4.sub(vey, f32x4.mul(t, vdy))
-        const d = f32x4.add(f32x4.mul(ex, ex), f32x4.mul(ey, ey)), known = v128.load(p)
+        let d = f32x4.add(f32x4.mul(ex, ex), f32x4.mul(ey, ey))
+        if (cut) d = v128.bitselect(d, far, v128.and(f32x4.ge(place, lo), f32x4.le(place, hi)))
+        const known = v128.load(p)
         v128.store(p, f32x4.pmin(known, d))
         if (named) {
           v128.store(q, v128.bitselect(id, v128.load(q), f32x4.lt(d, known)))
@@ -59,14 +68,21 @@ function measure(segments: usize, count: i32, squared: usize, ids: usize, w: i32
 
 /** `squared` holds squared distances and was preset to a large number; w is a multiple of 4. */
 export function nearestSegment(segments: usize, count: i32, squared: usize, w: i32, h: i32, reach: f32): void {
-  measure(segments, count, squared, 0, w, h, reach, false)
+  measure(segments, count, squared, 0, 0, w, h, reach, false, false)
 }
 
 /** As nearestSegment; `ids` (i32) takes the index of the nearest segment. */
 export function nearestSegmentNamed(
   segments: usize, count: i32, squared: usize, ids: usize, w: i32, h: i32, reach: f32,
 ): void {
-  measure(segments, count, squared, ids, w, h, reach, true)
+  measure(segments, count, squared, ids, 0, w, h, reach, true, false)
+}
+
+/** As nearestSegmentNamed; `cuts` has a byte a segment: 1 its start is a corner, 2 its end is, with joins of their own. */
+export function nearestSegmentCut(
+  segments: usize, count: i32, squared: usize, ids: usize, cuts: usize, w: i32, h: i32, reach: f32,
+): void {
+  measure(segments, count, squared, ids, cuts, w, h, reach, true, true)
 }
 
 /** Adds each crossing's direction at the first pixel centre to its right (i32 plane, preset to 0). */

@@ -1,7 +1,7 @@
 // The pixel loops. Compiled by scripts/build-kernels.mjs into one WebAssembly module;
 // core/kernels/kernels.ts is its typed face. Pointers are byte addresses; planes are rows of f32.
 export { rasterSegments, integrateCoverage } from './coverage'
-export { nearestSegment, nearestSegmentNamed, windAtCentres, signDistance } from './distance'
+export { nearestSegment, nearestSegmentNamed, nearestSegmentCut, windAtCentres, signDistance } from './distance'
 export { measureCorners, offsetMask } from './offset'
 export { fieldDistance } from './field'
 export { halve, double, convolveColumns, convolveRows } from './blur'

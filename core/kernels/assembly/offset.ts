@@ -3,7 +3,7 @@
 // in the wedge between the normals of a corner; there the distance is measured to the join's own edges instead.
 
 // A corner: x, y, the directions of the edge that comes and the edge that goes (unit vectors), its normals are
-// those turned to the wedge's side. `kind` 0 mitre, 1 bevel; `half` is the cosine of half the turn; `side` is 1
+// those turned to the wedge's side. `kind` 0 mitre, 1 bevel, 2 round (a smooth joint near a corner); `half` is the cosine of half the turn; `side` is 1
 // where the wedge lies outside the shape, −1 inside. Ten floats.
 const CORNER: usize = 40
 
@@ -11,12 +11,14 @@ const CORNER: usize = 40
 function metric(c: usize, px: f32, py: f32): f32 {
   const qx: f32 = px - load<f32>(c), qy: f32 = py - load<f32>(c, 4)
   const ax = load<f32>(c, 8), ay = load<f32>(c, 12), bx = load<f32>(c, 16), by = load<f32>(c, 20)
+  // Past the end of the one edge and before the start of the other: the wedge between their normals.
   if (qx * ax + qy * ay < 0 || qx * bx + qy * by > 0) return <f32>1e9
   const turn = load<f32>(c, 24)
   const na: f32 = turn * (qx * ay - qy * ax), nb: f32 = turn * (qx * by - qy * bx)
-  if (na < 0 || nb < 0) return <f32>1e9
   const half = load<f32>(c, 28)
-  if (load<f32>(c, 32) == 0) return max(na, nb)
+  const kind = load<f32>(c, 32)
+  if (kind == 0) return max(na, nb)
+  if (kind == 2) return sqrt<f32>(qx * qx + qy * qy)
   // Along the bisector, scaled so that both edges are met at their ends.
   return (na + nb) / (<f32>2 * half * half)
 }
@@ -50,14 +52,16 @@ export function measureCorners(
 let gx: f32 = 0
 let gy: f32 = 0
 
-/** Distance of a point to one segment, unsigned; gx, gy take the direction away from it. */
+/** Distance of a point to one segment, unsigned; gx, gy take the direction away from it. For `ends` see distance.ts. */
 @inline
-function toSegment(s: usize, px: f32, py: f32): f32 {
+function toSegment(s: usize, ends: i32, px: f32, py: f32): f32 {
   const x0 = load<f32>(s), y0 = load<f32>(s, 4)
   const dx: f32 = load<f32>(s, 8) - x0, dy: f32 = load<f32>(s, 12) - y0
   const qx: f32 = px - x0, qy: f32 = py - y0
   const length2: f32 = dx * dx + dy * dy
-  const t: f32 = length2 > 0 ? min<f32>(1, max<f32>(0, (qx * dx + qy * dy) / length2)) : 0
+  const place: f32 = length2 > 0 ? (qx * dx + qy * dy) / length2 : 0
+  if ((ends & 1 && place < 0) || (ends & 2 && place > 1)) return <f32>1e9
+  const t: f32 = min<f32>(1, max<f32>(0, place))
   const ex: f32 = qx - t * dx, ey: f32 = qy - t * dy
   const d = sqrt<f32>(ex * ex + ey * ey)
   const k: f32 = d > 0 ? <f32>1 / d : 0
@@ -73,7 +77,12 @@ function toCorner(c: usize, px: f32, py: f32): f32 {
   const qx: f32 = px - load<f32>(c), qy: f32 = py - load<f32>(c, 4)
   const ax = load<f32>(c, 8), ay = load<f32>(c, 12), bx = load<f32>(c, 16), by = load<f32>(c, 20)
   const turn = load<f32>(c, 24)
-  if (load<f32>(c, 32) != 0) {
+  const kind = load<f32>(c, 32)
+  if (kind == 2) {
+    const k: f32 = m > 0 ? <f32>1 / m : 0
+    gx = qx * k
+    gy = qy * k
+  } else if (kind == 1) {
     const twice: f32 = <f32>2 * load<f32>(c, 28) * load<f32>(c, 28)
     gx = turn * (ay + by) / twice
     gy = -turn * (ax + bx) / twice
@@ -99,8 +108,8 @@ function halfPlane(s: f32, gx: f32, gy: f32): f32 {
   return s > 0 ? <f32>1 - cut : cut
 }
 
-const MOST: i32 = 9
-const candidates = memory.data(36)
+const MOST: i32 = 24
+const candidates = memory.data(96)
 
 /** Gathers what is nearest for the pixel and its neighbours; gives how many there are. */
 function gather(ids: usize, x: i32, y: i32, w: i32, h: i32): i32 {
@@ -120,19 +129,19 @@ function gather(ids: usize, x: i32, y: i32, w: i32, h: i32): i32 {
 }
 
 @inline
-function toCandidate(k: i32, segments: usize, corners: usize, first: i32, px: f32, py: f32): f32 {
+function toCandidate(k: i32, segments: usize, cuts: usize, corners: usize, first: i32, px: f32, py: f32): f32 {
   const id = load<i32>(candidates + (<usize>k << 2))
   return id >= first
     ? toCorner(corners + <usize>(id - first) * CORNER, px, py)
-    : toSegment(segments + (<usize>id << 4), px, py)
+    : toSegment(segments + (<usize>id << 4), cuts ? load<u8>(cuts + <usize>id) : 0, px, py)
 }
 
-/** Sample points along each side of a pixel that the offset edge crosses with a corner. */
-const SAMPLES: i32 = 8
+/** Parts along each side of a pixel in which the offset edge turns a corner; each part is cut by one straight edge. */
+const PARTS: i32 = 4
 
 /** How much of a pixel near the offset edge lies within it. */
 function coverAt(
-  segments: usize, corners: usize, first: i32, ids: usize, d: f32, x: i32, y: i32, w: i32, h: i32, edge: f32,
+  segments: usize, cuts: usize, corners: usize, first: i32, ids: usize, d: f32, x: i32, y: i32, w: i32, h: i32, edge: f32,
 ): f32 {
   const n = gather(ids, x, y, w, h)
   const sign: f32 = d < 0 ? <f32>-1 : <f32>1
@@ -140,7 +149,7 @@ function coverAt(
   let plain = true
   let near: f32 = 1e9, nx: f32 = 0, ny: f32 = 0, length: f32 = 1
   for (let k = 0; k < n; k++) {
-    const u = toCandidate(k, segments, corners, first, px, py)
+    const u = toCandidate(k, segments, cuts, corners, first, px, py)
     if (u < near) {
       near = u
       nx = gx
@@ -149,27 +158,49 @@ function coverAt(
   }
   length = sqrt<f32>(nx * nx + ny * ny)
   for (let k = 0; k < n; k++) {
-    const u = toCandidate(k, segments, corners, first, px, py)
+    const u = toCandidate(k, segments, cuts, corners, first, px, py)
+    // A join has edges of its own, which may cut the pixel though its middle lies beside them.
+    if (load<i32>(candidates + (<usize>k << 2)) >= first) plain = false
     if (u >= <f32>1e8 || u > near + <f32>1.5) continue
     if (gx * nx + gy * ny < <f32>0.995 * length * sqrt<f32>(gx * gx + gy * gy)) plain = false
   }
   if (n == 0 || length == 0) return min<f32>(1, max<f32>(0, edge - d + <f32>0.5))
   if (plain) return halfPlane((edge - d) / length, nx / length, ny / length)
-  let hits = 0
-  for (let j = 0; j < SAMPLES; j++) {
-    const sy: f32 = <f32>y + (<f32>j + <f32>0.5) / <f32>SAMPLES
-    for (let i = 0; i < SAMPLES; i++) {
-      const sx: f32 = <f32>x + (<f32>i + <f32>0.5) / <f32>SAMPLES
+  let cover: f32 = 0
+  for (let j = 0; j < PARTS; j++) {
+    const sy: f32 = <f32>y + (<f32>j + <f32>0.5) / <f32>PARTS
+    for (let i = 0; i < PARTS; i++) {
+      const sx: f32 = <f32>x + (<f32>i + <f32>0.5) / <f32>PARTS
       let u: f32 = 1e9
-      for (let k = 0; k < n; k++) u = min(u, toCandidate(k, segments, corners, first, sx, sy))
-      if (sign * u <= edge) hits++
+      for (let k = 0; k < n; k++) {
+        const v = toCandidate(k, segments, cuts, corners, first, sx, sy)
+        if (v < u) {
+          u = v
+          nx = gx
+          ny = gy
+        }
+      }
+      if (u >= <f32>1e8) {
+        // Here lies a piece of the edge too short to be nearest to any pixel's middle: its neighbours' ends stand for it.
+        for (let k = 0; k < n; k++) {
+          if (load<i32>(candidates + (<usize>k << 2)) >= first) continue
+          const v = toCandidate(k, segments, 0, corners, first, sx, sy)
+          if (v < u) {
+            u = v
+            nx = gx
+            ny = gy
+          }
+        }
+      }
+      length = max<f32>(1e-6, sqrt<f32>(nx * nx + ny * ny))
+      cover += halfPlane(<f32>PARTS * (edge - sign * u) / length, nx / length, ny / length)
     }
   }
-  return <f32>hits / <f32>(SAMPLES * SAMPLES)
+  return cover / <f32>(PARTS * PARTS)
 }
 
 /** How far a neighbour's distance may be from what a straight edge gives it. */
-const STRAIGHT: f32 = 0.08
+const STRAIGHT: f32 = 0.045
 /** An edge farther from a pixel's centre than half its diagonal does not touch it. */
 const TOUCH: f32 = 0.7072
 
@@ -178,11 +209,13 @@ const TOUCH: f32 = 0.7072
  * nearest segment, or from `first` on a corner; −1 where nothing is near.
  */
 export function offsetMask(
-  distance: usize, ids: usize, segments: usize, corners: usize, first: i32, dst: usize, w: i32, h: i32, edge: f32,
+  distance: usize, ids: usize, segments: usize, cuts: usize, corners: usize, first: i32, dst: usize, w: i32, h: i32,
+  edge: f32,
 ): void {
   const e = f32x4.splat(edge), one = f32x4.splat(1), zero = f32x4.splat(0)
   // Mitres and bevels change faster across a pixel than a distance does; without corners nothing does.
-  const near = f32x4.splat(corners ? <f32>1.5 : TOUCH)
+  const most: f32 = corners ? <f32>2.5 : TOUCH
+  const near = f32x4.splat(most)
   const stride: usize = <usize>w << 2
   for (let y = 0; y < h; y++) {
     for (let x = 0; x < w; x += 4) {
@@ -194,12 +227,11 @@ export function offsetMask(
           const p: usize = at + (<usize>k << 2)
           const here = load<f32>(distance + p)
           const id = load<i32>(ids + p)
-          const reach: f32 = id >= first ? <f32>1.5 : TOUCH
-          if (abs(edge - here) >= reach) continue
+          if (abs(edge - here) >= most) continue
           const px = x + k
           if (id >= 0 && id < first && px > 0 && y > 0 && px + 1 < w && y + 1 < h) {
             // Where the distance changes as it does beside a straight edge, the share of a half plane is exact.
-            toSegment(segments + (<usize>id << 4), <f32>px + <f32>0.5, <f32>y + <f32>0.5)
+            toSegment(segments + (<usize>id << 4), 0, <f32>px + <f32>0.5, <f32>y + <f32>0.5)
             const sign: f32 = here < 0 ? <f32>-1 : <f32>1
             const nx: f32 = gx * sign, ny: f32 = gy * sign
             const off = max(
@@ -211,7 +243,7 @@ export function offsetMask(
               continue
             }
           }
-          store<f32>(dst + p, coverAt(segments, corners, first, ids, here, px, y, w, h, edge))
+          store<f32>(dst + p, coverAt(segments, cuts, corners, first, ids, here, px, y, w, h, edge))
         }
       }
     }
