@@ -59,11 +59,10 @@ export const CURVE_SHAPES = [
   {
     name: 'reeds',
     label: 'Reeds',
-    help: 'Three half rounds side by side, rising',
+    help: 'Three half rounds side by side, on a slope',
     curve: (x) => {
-      const reed = Math.min(2, Math.floor(x * 3))
-      const t = 2 * (x * 3 - reed) - 1
-      return Math.min(1, (reed + 0.7 * Math.sqrt(Math.max(0, 1 - t * t)) + 0.3 * (x * 3 - reed)) / 3)
+      const t = 2 * (x * 3 - Math.min(2, Math.floor(x * 3))) - 1
+      return x + 0.22 * (1 - x) * Math.sqrt(Math.max(0, 1 - t * t))
     },
   },
   {

@@ -8,7 +8,7 @@ const MOST_COMMANDS = 20_000
 export function readPathData(text: string, place: string): PathCommand[] {
   let commands
   try {
-    commands = new SVGPathData(text).toAbs().normalizeHVZ(false, true, false).normalizeST().aToC().commands
+    commands = new SVGPathData(text).toAbs().normalizeHVZ(false, true, true).normalizeST().aToC().commands
   } catch {
     throw new WaxError(
       'not-a-path',

@@ -7,7 +7,7 @@ const BEST = 12
 
 /**
  * The largest distance from the edge inside an outline, in its own units: the radius of the largest circle that fits.
- * Found on a grid, then climbed from its best places until the step is a thousandth of the result.
+ * Found on a grid, then climbed from its best places until the step is a ten-thousandth of the result.
  */
 export function innerDepth({ segments, bounds }: Outline): number {
   if (!bounds) return 0
@@ -37,7 +37,7 @@ export function innerDepth({ segments, bounds }: Outline): number {
 function climb(segments: Float64Array, start: { x: number; y: number; depth: number }, step: number): number {
   let best = start
   let reach = step
-  while (reach > best.depth * 1e-3 && reach > step * 1e-4) {
+  while (reach > best.depth * 1e-4 && reach > step * 1e-4) {
     let moved = false
     for (const [dx, dy] of [
       [1, 0],

@@ -4,6 +4,7 @@ import { Ajv2020 } from 'ajv/dist/2020.js'
 import type { ValidateFunction } from 'ajv/dist/2020.js'
 import { z } from 'zod'
 import { cardSchema } from '#core/card/schema'
+import { coatDocs } from '#core/coats/docs'
 
 const read = (path: string) => JSON.parse(readFileSync(path, 'utf8')) as Record<string, unknown>
 
@@ -14,7 +15,7 @@ describe('docs/card.schema.json', () => {
     validate = new Ajv2020({ strict: false }).compile(read('docs/card.schema.json'))
   })
 
-  test('is made from the schema in the code (npm run schema)', () => {
+  test('is made from the schema in the code (npm run docs)', () => {
     const made = z.toJSONSchema(cardSchema, {
       target: 'draft-2020-12',
       io: 'input',
@@ -38,4 +39,15 @@ describe('docs/card.schema.json', () => {
       expect(validate(broken)).toBe(false)
     }
   })
+})
+
+test('docs/coats.md is made from the table of coats (npm run docs)', () => {
+  // Prettier aligns tables: what counts is the text of their cells.
+  const words = (text: string) =>
+    text
+      .replace(/-{3,}/g, '---')
+      .replace(/\s*\|\s*/g, '|')
+      .replace(/\s+/g, ' ')
+      .trim()
+  expect(words(readFileSync('docs/coats.md', 'utf8'))).toBe(words(coatDocs()))
 })

@@ -29,24 +29,36 @@ function alphaAt(alpha: usize, w: i32, h: i32, x: i32, y: i32): f32 {
 }
 
 /**
- * Distance from (px, py) to the edge that runs through the pixel (qx, qy), positive: along the direction in which
- * alpha changes there, so that an edge of any slope gives even distances. Beside corners, to the pixel itself.
+ * How far inside its pixel's middle a straight edge lies that covers the share `a` of it; (gx, gy) is its unit normal.
+ * The inverse of the area that a half plane takes of a pixel.
  */
-function toEdge(alpha: usize, w: i32, h: i32, px: i32, py: i32, qx: i32, qy: i32, outward: f32): f32 {
-  const l: f32 = alphaAt(alpha, w, h, qx - 1, qy - 1) + <f32>2 * alphaAt(alpha, w, h, qx - 1, qy) + alphaAt(alpha, w, h, qx - 1, qy + 1)
-  const r: f32 = alphaAt(alpha, w, h, qx + 1, qy - 1) + <f32>2 * alphaAt(alpha, w, h, qx + 1, qy) + alphaAt(alpha, w, h, qx + 1, qy + 1)
-  const t: f32 = alphaAt(alpha, w, h, qx - 1, qy - 1) + <f32>2 * alphaAt(alpha, w, h, qx, qy - 1) + alphaAt(alpha, w, h, qx + 1, qy - 1)
-  const b: f32 = alphaAt(alpha, w, h, qx - 1, qy + 1) + <f32>2 * alphaAt(alpha, w, h, qx, qy + 1) + alphaAt(alpha, w, h, qx + 1, qy + 1)
-  const gx: f32 = (l - r) * outward, gy: f32 = (t - b) * outward
-  const length = sqrt<f32>(gx * gx + gy * gy)
-  const dx = <f32>(px - qx), dy = <f32>(py - qy)
-  const far = sqrt<f32>(dx * dx + dy * dy)
-  const inner: f32 = (<f32>0.5 - alphaAt(alpha, w, h, qx, qy)) * outward
-  if (length < <f32>1e-6) return far + inner
-  const along: f32 = (dx * gx + dy * gy) / length
-  // How far within its pixel the edge lies, for a straight edge of this slope.
-  const edge: f32 = inner * max(abs(gx), abs(gy)) / length
-  return along > <f32>0.9 * far ? along + edge : far + edge
+@inline
+function edgeWithin(a: f32, gx: f32, gy: f32): f32 {
+  const m = max(abs(gx), abs(gy)), n = min(abs(gx), abs(gy))
+  const c: f32 = a > <f32>0.5 ? <f32>1 - a : a
+  const s: f32 = <f32>2 * m * c >= n ? (<f32>0.5 - c) * m : <f32>0.5 * (m + n) - sqrt<f32>(<f32>2 * m * n * c)
+  return a > <f32>0.5 ? -s : s
+}
+
+/**
+ * Distance of (px, py) to the edge that runs through the pixel (qx, qy), positive. The edge is taken for straight there,
+ * across the direction in which alpha changes; seen from far aside, only its point in that pixel counts.
+ */
+function toEdge(alpha: usize, w: i32, h: i32, px: i32, py: i32, qx: i32, qy: i32): f32 {
+  const lt = alphaAt(alpha, w, h, qx - 1, qy - 1), t = alphaAt(alpha, w, h, qx, qy - 1), rt = alphaAt(alpha, w, h, qx + 1, qy - 1)
+  const l = alphaAt(alpha, w, h, qx - 1, qy), r = alphaAt(alpha, w, h, qx + 1, qy)
+  const lb = alphaAt(alpha, w, h, qx - 1, qy + 1), b = alphaAt(alpha, w, h, qx, qy + 1), rb = alphaAt(alpha, w, h, qx + 1, qy + 1)
+  let gx: f32 = lt + <f32>2 * l + lb - rt - <f32>2 * r - rb, gy: f32 = lt + <f32>2 * t + rt - lb - <f32>2 * b - rb
+  const length = sqrt<f32>(gx * gx + gy * gy), a = alphaAt(alpha, w, h, qx, qy)
+  let dx = <f32>(px - qx), dy = <f32>(py - qy)
+  if (length < <f32>1e-6) return sqrt<f32>(dx * dx + dy * dy)
+  gx /= length
+  gy /= length
+  const s = edgeWithin(a, gx, gy)
+  dx += gx * s
+  dy += gy * s
+  const far = sqrt<f32>(dx * dx + dy * dy), along = abs<f32>(dx * gx + dy * gy)
+  return along > <f32>0.9 * far ? along : far
 }
 
 /** The distances of one row, written where `inside` fits the pixel. Scratch: 2·w + 1 words. */
@@ -80,17 +92,25 @@ function envelope(alpha: usize, rows: usize, dst: usize, w: i32, h: i32, y: i32,
       continue
     }
     while (k < top && load<f32>(bounds + (<usize>(k + 1) << 2)) < <f32>p) k++
-    const v = load<i32>(places + (<usize>k << 2)), r = load<i32>(rows + row + (<usize>v << 2))
-    const d = toEdge(alpha, w, h, p, y, v, r, inside ? -1 : 1)
+    const v = load<i32>(places + (<usize>k << 2))
+    // The nearest pixel need not hold the nearest piece of the edge: its neighbours are asked too.
+    let d: f32 = 1e6
+    for (let c = max(0, v - 1); c <= min(w - 1, v + 1); c++) {
+      const r = load<i32>(rows + row + (<usize>c << 2))
+      if (r >= 0) d = min(d, toEdge(alpha, w, h, p, y, c, r))
+    }
     store<f32>(dst + at, inside ? -d : d)
   }
 }
 
 /** Signed distance to where alpha passes one half, negative inside. rows: scratch plane; scratch: 2·w + 1 words. */
 export function fieldDistance(alpha: usize, dst: usize, w: i32, h: i32, rows: usize, scratch: usize): void {
-  for (let i = 0; i < w * h; i++) {
-    const at: usize = <usize>i << 2
-    store<f32>(dst + at, <f32>0.5 - load<f32>(alpha + at))
+  for (let y = 0; y < h; y++) {
+    for (let x = 0; x < w; x++) {
+      const at: usize = <usize>(y * w + x) << 2
+      const a = load<f32>(alpha + at)
+      if (a > 0 && a < 1) store<f32>(dst + at, (a > <f32>0.5 ? <f32>-1 : <f32>1) * toEdge(alpha, w, h, x, y, x, y))
+    }
   }
   nearestRows(alpha, rows, w, h, false)
   for (let y = 0; y < h; y++) envelope(alpha, rows, dst, w, h, y, false, scratch)
