@@ -76,12 +76,18 @@ export async function blurRows(): Promise<Row[]> {
  * its place: growing a shape by a number of pixels.
  */
 export async function distanceRows(): Promise<Row[]> {
-  const { kernels, segments, bytes } = wordPlanes()
+  const { kernels, bytes } = wordPlanes()
   const rows: Row[] = []
   for (const reach of [8, 24]) {
+    // As the engine does it: in the box that the grown word can touch.
+    const coordinates = wordSegments()
+    const ys = coordinates.filter((_, i) => i % 2 === 1)
+    const top = Math.floor(Math.min(...ys) - reach - 2)
+    const h = Math.ceil(Math.max(...ys) + reach + 2) - top
     const ours = () => {
       const mark = kernels.mark()
-      kernels.grown(kernels.distanceField(segments, W, H, reach + 2), segments, reach)
+      const segments = kernels.segments(coordinates, 0, -top)
+      kernels.grown(kernels.distanceField(segments, W, h, reach + 2), segments, reach)
       kernels.release(mark)
     }
     const raw = { raw: { width: W, height: H, channels: 1 as const } }
@@ -91,7 +97,6 @@ export async function distanceRows(): Promise<Row[]> {
     )
     const target = createCanvas(W, H)
     const context = target.getContext('2d')
-    const coordinates = wordSegments()
     const skia = () => {
       context.clearRect(0, 0, W, H)
       context.lineWidth = reach * 2

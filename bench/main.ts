@@ -3,13 +3,14 @@ import { parseArgs } from 'node:util'
 import { blendRows, blurRows, distanceRows } from './kernels'
 import { frameRows } from './frames'
 import type { Row } from './measure'
+import { titleRows } from './title'
 
 // `npm run bench [-- --json FILE]`: our work beside a general library's on the same data in the same run.
 
 const { values } = parseArgs({ options: { json: { type: 'string' } } })
 
 const rows: Row[] = []
-for (const part of [blurRows, distanceRows, blendRows, frameRows]) {
+for (const part of [blurRows, distanceRows, blendRows, titleRows, frameRows]) {
   for (const row of await part()) {
     rows.push(row)
     print(row)

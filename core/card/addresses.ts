@@ -52,8 +52,8 @@ export function listCoatParameters(coat: Coat, piece: Pick<Piece, 'id' | 'name'>
   const label = `${piece.name} · ${definition.label.toLowerCase()}`
   const address = `${piece.id}/${coat.id}`
   return [
-    ...ofTable(COMMON_COAT_PARAMETERS, coat, address, label, piece.id, coat.id),
     ...ofTable(definition.parameters, coat, address, label, piece.id, coat.id),
+    ...ofTable(COMMON_COAT_PARAMETERS, coat, address, label, piece.id, coat.id),
   ]
 }
 

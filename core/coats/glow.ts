@@ -101,7 +101,9 @@ function evenly(values: Values, bench: CoatBench): PlaneRecipe {
 function softly(values: Values, bench: CoatBench): PlaneRecipe {
   const { firm, sigma } = parts(values, bench)
   const inside = values.side === 'inside'
-  const grown = firm > 0 ? bench.grown(inside ? -firm : firm) : bench.coverage()
+  const edge = inside ? -firm : firm
+  // From a sigma of 2 px on a blur hides how an edge was covered.
+  const grown = firm <= 0 ? bench.coverage() : sigma >= 2 ? bench.swollen(edge) : bench.grown(edge)
   const blurred = bench.blurred(grown, sigma)
   const source = inside ? bench.complemented(blurred) : blurred
   return bench.ramped(source, TAIL / 2, 2 / (1 - TAIL))

@@ -68,6 +68,8 @@ type Values = SettledValues<typeof parameters>
 
 /** Width of the soft edge per px of height: a light as wide as a third of its distance. Ours. */
 const SOFTNESS_PER_LIFT = 0.7
+/** From this sigma on a blur hides how an edge was covered. */
+const SOFT: Px = 2
 
 /** Light from azimuth a throws the shadow to (−cos a, +sin a), y down (common practice, no published source). */
 function castOf(values: Values, scale: CoatScale) {
@@ -118,7 +120,7 @@ export const shadow = defineCoat({
     const paint = { type: 'solid', colour: values.colour } as const
     const inside = values.side === 'inside'
     // Inset shadow: the hole is the shape shrunk by the spread; what is not hole is shadow.
-    const form = shapeOf(bench, inside ? -spread : spread, dx, dy)
+    const form = shapeOf(bench, inside ? -spread : spread, sigma, dx, dy)
     const soft = bench.blurred(form, sigma)
     const cover = finished(values, bench, inside ? bench.complemented(soft) : soft)
     const where = inside ? 'inside' : values.knockOut ? 'outside' : 'everywhere'
@@ -126,9 +128,9 @@ export const shadow = defineCoat({
   },
 })
 
-function shapeOf(bench: CoatBench, spread: Px, dx: Px, dy: Px): PlaneRecipe {
+function shapeOf(bench: CoatBench, spread: Px, sigma: Px, dx: Px, dy: Px): PlaneRecipe {
   if (spread === 0) return bench.coverage(dx, dy)
-  return bench.moved(bench.grown(spread), dx, dy)
+  return bench.moved(sigma >= SOFT ? bench.swollen(spread) : bench.grown(spread), dx, dy)
 }
 
 function finished({ falloff, grain }: Values, bench: CoatBench, plane: PlaneRecipe): PlaneRecipe {

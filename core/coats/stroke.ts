@@ -108,7 +108,9 @@ export const stroke = defineCoat({
   help: 'A line along the edge of the shape: outside, inside or across it; several can be stacked',
   parameters,
   headline: 'width',
+  showsEdges: true,
   group: () => 'face',
+  underFills: ({ side }) => side !== 'inside',
   reach: (_values, scale, place) => even(farthest(scale, place)),
   measures(_values, scale, place) {
     const { inner, outer } = extentOf(place.index, scale, place)

@@ -26,9 +26,7 @@ export class AlphaBench extends RecipeBench {
   }
 
   grown(edge: Px): Step {
-    if (edge === 0) return this.coverage()
-    // Coverage of a straight edge by distance: a ramp one pixel wide.
-    return this.ramped(this.distance(), edge + 0.5, -1)
+    return edge === 0 ? this.coverage() : this.swollen(edge)
   }
 
   swept(dx: Px, dy: Px, taper: number): SweptPlanes {

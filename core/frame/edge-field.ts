@@ -12,6 +12,7 @@ import type { PlaneShelf } from './plane-shelf'
  */
 export class EdgeField {
   private field: DistanceField | null = null
+  private bare: Plane | null = null
   private local: Segments | null = null
   private readonly joined = new Map<string, { field: DistanceField; joins: Joins | null }>()
   private readonly name: string
@@ -22,12 +23,18 @@ export class EdgeField {
     private readonly form: { key: string; outline: Outline; segments: Float64Array },
     readonly box: GridBox,
     readonly reach: Px,
+    /** Whether what is nearest will be asked for too. */
+    private readonly named: boolean,
   ) {
     this.name = `${form.key} field ${box.x} ${box.y} ${box.w} ${box.h} ${reach}`
   }
 
   distance(): Plane {
-    return this.plain().distance
+    if (this.field || this.named) return this.plain().distance
+    const { w, h } = this.box
+    const make = () => this.kernels.distance(this.segments(), w, h, this.reach)
+    this.bare ??= this.shelf.plane(`${this.name} bare`, make)
+    return this.bare
   }
 
   /** How much of each pixel lies within the outline moved outward by `edge`. */

@@ -20,7 +20,7 @@ export function heightRow(drawing: Drawing, standing: Standing, canvas: Canvas, 
   const box = boxesFor(form.bounds, reach, margin, canvas.box)?.box
   const fieldBox = boxesFor(form.bounds, even(measures), Math.max(measures, margin), canvas.box)?.box
   if (!box || !fieldBox) return null
-  const field = new EdgeField(kernels, shelf, form, fieldBox, measures)
+  const field = new EdgeField(kernels, shelf, form, fieldBox, measures, false)
   const bench = new OutlineBench(settingOf(drawing, standing, form), box, () => 0, form, field)
   const plane = bench.plane(bevelHeight(coat.values, bench))
   const row = Math.floor(canvas.box.h / 2) - box.y

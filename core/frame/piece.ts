@@ -107,7 +107,14 @@ export function drawFormed(drawing: Drawing, standing: Standing, canvas: Canvas,
   const around = reachOf(coats, form.scale)
   const margin = Math.max(reach, around.left, around.top, around.right, around.bottom)
   const fieldBox = reach > 0 ? boxesFor(form.bounds, fieldReach(coats, form.scale), margin, canvas.box)?.box : null
-  const field = new EdgeField(kernels, shelf, form, fieldBox ?? NOWHERE, reach)
+  const field = new EdgeField(
+    kernels,
+    shelf,
+    form,
+    fieldBox ?? NOWHERE,
+    reach,
+    coats.some(({ definition }) => definition.showsEdges),
+  )
   const bench = (box: GridBox, seed: () => number) => new OutlineBench(setting, box, seed, form, field)
   drawCoats({ drawing, standing, canvas, coats, scale: form.scale, bounds: form.bounds, hook: form.hook, bench })
   kernels.release(mark)

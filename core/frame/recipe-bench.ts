@@ -69,7 +69,12 @@ export abstract class RecipeBench implements CoatBench {
     return this.setting.innerDepth()
   }
 
+  swollen(edge: Px): Step {
+    return this.ramped(this.distance(), edge + 0.5, -1)
+  }
+
   moved(plane: PlaneRecipe, dx: Px, dy: Px): Step {
+    if (dx === 0 && dy === 0) return plane as Step
     return this.step(`moved(${dx},${dy},${plane.name})`, () => this.kernels.shifted(this.plane(plane), dx, dy))
   }
 

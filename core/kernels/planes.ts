@@ -69,7 +69,7 @@ export class PlaneKernels extends KernelMemory {
   ): DistanceField {
     const distance = this.plane(w, h)
     const ids = this.plane(w, h)
-    new Int32Array(this.memory.buffer, ids.at, w * h).fill(-1)
+    this.run.fillNames(ids.at, w * h)
     const mark = this.mark()
     measure(this.plane(w, h, FAR), ids, distance)
     this.release(mark)

@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs'
+import sharp from 'sharp'
 import type { Moving } from '../../core/card/moving'
-import type { TypePiece } from '../../core/card/schema'
-import { coat, emptyCard, solid, withType } from '../support/engine'
+import type { GroupPiece, TypePiece } from '../../core/card/schema'
+import { coat, demoCard, emptyCard, solid, withType } from '../support/engine'
 import { expect, openCard, picture, pixels, savedCard, shown, test } from './bench-page'
 
 const title = () =>
@@ -22,7 +23,7 @@ test('the first road: type, words, font, coats; every step shows, undoes and is 
   await expect.poll(() => pixels(page)).not.toBe(plain)
 
   await page.getByRole('button', { name: 'Pour a coat' }).click()
-  await page.getByText('Stroke, outside', { exact: true }).click()
+  await page.getByRole('menuitem', { name: 'Stroke, outside', exact: true }).click()
   const thin = await pixels(page)
   const width = page.getByRole('textbox', { name: 'Type · stroke width' })
   await width.fill('24')
@@ -31,7 +32,7 @@ test('the first road: type, words, font, coats; every step shows, undoes and is 
   const wide = await pixels(page)
 
   await page.getByRole('button', { name: 'Pour a coat' }).click()
-  await page.getByText('Shadow, outside', { exact: true }).click()
+  await page.getByRole('menuitem', { name: 'Shadow, outside', exact: true }).click()
   await expect.poll(() => pixels(page)).not.toBe(wide)
   await page.getByRole('button', { name: 'Shadow, outside: switch off' }).click()
   await expect.poll(() => pixels(page)).toBe(wide)
@@ -145,7 +146,7 @@ test('a gradient is made, its colours keyed; the unit of a length changes withou
   const id = await openCard(page, title())
   await page.getByRole('button', { name: 'Fill', exact: true }).click()
   const flat = await pixels(page)
-  await page.getByRole('radio', { name: 'Gradient' }).click()
+  await page.getByRole('radio', { name: 'Linear', exact: true }).click()
   await expect.poll(() => pixels(page)).not.toBe(flat)
   const colour = page.getByLabel('Title · fill colour 1', { exact: true })
   await colour.fill('#1E6B6A')
@@ -154,7 +155,7 @@ test('a gradient is made, its colours keyed; the unit of a length changes withou
   await page.locator('body').click({ position: { x: 640, y: 30 } })
   const before = await pixels(page)
   await page.getByRole('button', { name: 'Pour a coat' }).click()
-  await page.getByText('Stroke, inside', { exact: true }).click()
+  await page.getByRole('menuitem', { name: 'Stroke, inside', exact: true }).click()
   await expect.poll(async () => (await pixels(page)) !== before).toBe(true)
   await page.locator('.settings .head .quiet').waitFor()
   const inPx = await pixels(page)
@@ -216,4 +217,90 @@ test('the server refuses what would break a card, and keeps what it has', async 
   expect(bad.status()).toBe(422)
   expect(((await bad.json()) as { data: { place: string } }).data.place).toBe('length')
   expect(await savedCard(page, id)).toEqual(good)
+})
+
+test('every kind of coat is poured and shows; a profile is drawn on; a gradient comes in as CSS', async ({ page }) => {
+  const id = await openCard(page, title())
+  for (const name of ['Bevel, inside', 'Glow, outside', 'Sheen', 'Depth']) {
+    const before = await pixels(page)
+    await page.getByRole('button', { name: 'Pour a coat' }).click()
+    await page.getByRole('menuitem', { name, exact: true }).click()
+    await expect.poll(() => pixels(page), name).not.toBe(before)
+  }
+  await page.locator('.slab .title', { hasText: 'Bevel, inside' }).click()
+  const straight = await pixels(page)
+  await page.getByLabel('Title · bevel profile', { exact: true }).selectOption('ovolo')
+  await expect.poll(() => pixels(page)).not.toBe(straight)
+  const round = await pixels(page)
+  await page.getByLabel('Title · bevel profile', { exact: true }).selectOption('own')
+  const point = page.getByRole('group', { name: 'Title · bevel profile, chart' }).getByRole('button').nth(4)
+  await point.focus()
+  for (let i = 0; i < 20; i++) await page.keyboard.press('ArrowDown')
+  await expect.poll(() => pixels(page)).not.toBe(round)
+
+  await page.getByRole('button', { name: 'Fill', exact: true }).click()
+  await page.getByRole('radio', { name: 'Linear', exact: true }).click()
+  await page.getByText('As CSS').click()
+  const css = page.getByLabel('Paint as CSS')
+  const before = await pixels(page)
+  await css.fill('radial-gradient(circle farthest-side at 30% 40%, #ffe9b8, #b8324a 60%, #1b1420)')
+  await css.blur()
+  await expect(page.getByRole('radio', { name: 'Radial', exact: true })).toHaveAttribute('aria-checked', 'true')
+  await expect.poll(() => pixels(page)).not.toBe(before)
+  await css.fill('plaid-gradient(red)')
+  await css.blur()
+  await expect(page.getByText('This is no CSS gradient.')).toBeVisible()
+  const piece = (await savedCard(page, id)).pieces[0]!
+  expect(piece.coats.face.map(({ kind }) => kind)).toEqual(['sheen', 'bevel', 'fill'])
+  expect(piece.coats.behind.map(({ kind }) => kind)).toEqual(['depth', 'glow'])
+  expect(piece.coats.face[1]!.profile).toHaveProperty('points')
+})
+
+test('a picture is brought in as a texture; a file that is none, and a huge one, are refused by name', async ({
+  page,
+}) => {
+  const id = await openCard(page, title())
+  await page.getByRole('button', { name: 'Fill', exact: true }).click()
+  await page.getByRole('radio', { name: 'Texture', exact: true }).click()
+  const file = page.locator('[data-test=picture-file]')
+  await file.setInputFiles({ name: 'boat.png', mimeType: 'image/png', buffer: Buffer.from('no picture at all') })
+  await expect(page.getByText('This file holds no picture that can be read.')).toBeVisible()
+  const huge = await sharp({ create: { width: 9000, height: 4000, channels: 3, background: '#fff' } })
+    .png()
+    .toBuffer()
+  await file.setInputFiles({ name: 'huge.png', mimeType: 'image/png', buffer: huge })
+  await expect(page.getByText('The picture has 9000×4000 px.')).toBeVisible()
+  const before = await pixels(page)
+  const stripes = Buffer.from([255, 0, 0, 255, 0, 0, 255, 255, 0, 255, 0, 255, 255, 255, 0, 255])
+  const small = await sharp(stripes, { raw: { width: 2, height: 2, channels: 4 } })
+    .png()
+    .toBuffer()
+  await file.setInputFiles({ name: 'stripes.png', mimeType: 'image/png', buffer: small })
+  await expect.poll(() => pixels(page)).not.toBe(before)
+  const paint = (await savedCard(page, id)).pieces[0]!.coats.face[0]!.paint
+  expect(paint).toMatchObject({
+    type: 'texture',
+    pattern: 'picture',
+    picture: expect.stringMatching(/^picture-[0-9a-f]{16}$/),
+  })
+})
+
+test('shapes and groups stand in the stack and are edited there', async ({ page }) => {
+  const id = await openCard(page, demoCard('08-lift'))
+  await page.getByRole('button', { name: 'Time plate', exact: false }).first().click()
+  await expect(page.locator('.slab .title', { hasText: 'Bevel, inside' })).toBeVisible()
+  const before = await pixels(page)
+  await page.getByRole('button', { name: 'Plate box', exact: false }).click()
+  const corners = page.getByRole('textbox', { name: 'Plate · corners' })
+  await corners.fill('90')
+  await corners.press('Enter')
+  await expect.poll(() => pixels(page)).not.toBe(before)
+  const flat = await pixels(page)
+  await page.getByRole('button', { name: 'Add a piece' }).click()
+  await page.getByText('A circle or an ellipse').click()
+  await expect.poll(() => pixels(page)).not.toBe(flat)
+  const { pieces } = await savedCard(page, id)
+  expect(pieces[0]).toMatchObject({ kind: 'ellipse' })
+  const group = pieces.find(({ kind }) => kind === 'group') as GroupPiece
+  expect(group.pieces.find(({ id: piece }) => piece === 'plate')).toMatchObject({ radius: 90 })
 })

@@ -46,52 +46,48 @@ async function startRender(page: Page, { format, first, last }: { format: string
   return form
 }
 
-test('bench, command line and server make the same bytes of the same frames', async ({ page }) => {
-  const card = { ...demoCard('01-opening'), name: 'Press test · opening' }
-  await openCard(page, card)
-  const frames = [20, 21, 22]
-  const bench = await page.evaluate(([c, list]) => Promise.all(list.map((frame) => window.waxFrameHash!(c, frame))), [
-    card,
-    frames,
-  ] as const)
+// Type, strokes and shadows; textures, sheen and a turning direction; a group, lift and a swept body.
+for (const file of ['01-opening', '07-frozen', '08-lift']) {
+  test(`bench, command line and server make the same bytes of ${file}`, async ({ page }) => {
+    const card = { ...demoCard(file), name: `Press test · ${file}` }
+    const within = (name: string) => join(folder, `${file}-${name}`)
+    await openCard(page, card)
+    const frames = [20, 21, 22]
+    const bench = await page.evaluate(([c, list]) => Promise.all(list.map((frame) => window.waxFrameHash!(c, frame))), [
+      card,
+      frames,
+    ] as const)
 
-  const path = join(folder, 'opening.card.json')
-  writeFileSync(path, JSON.stringify(card))
-  execFileSync(process.execPath, [
-    '.wax/node/wax.mjs',
-    'render',
-    path,
-    '--frames',
-    '20-22',
-    '--out',
-    join(folder, 'cli'),
-  ])
+    const path = within('card.json')
+    writeFileSync(path, JSON.stringify(card))
+    execFileSync(process.execPath, ['.wax/node/wax.mjs', 'render', path, '--frames', '20-22', '--out', within('cli')])
 
-  await startRender(page, { format: 'PNG sequence', first: 20, last: 22 })
-  await expect(item(page)).toHaveAttribute('data-status', 'done', { timeout: 60_000 })
-  const [download] = await Promise.all([
-    page.waitForEvent('download'),
-    item(page)
-      .getByRole('link', { name: /Download/ })
-      .click(),
-  ])
-  expect(download.suggestedFilename()).toBe('press-test-opening.zip')
-  await download.saveAs(join(folder, 'server.zip'))
-  execFileSync('python3', ['-m', 'zipfile', '-e', join(folder, 'server.zip'), join(folder, 'server')])
+    await startRender(page, { format: 'PNG sequence', first: 20, last: 22 })
+    await expect(item(page)).toHaveAttribute('data-status', 'done', { timeout: 60_000 })
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      item(page)
+        .getByRole('link', { name: /Download/ })
+        .click(),
+    ])
+    expect(download.suggestedFilename()).toBe(`press-test-${file}.zip`)
+    await download.saveAs(within('server.zip'))
+    execFileSync('python3', ['-m', 'zipfile', '-e', within('server.zip'), within('server')])
 
-  const hashes = async (name: string) =>
-    Promise.all(
-      readdirSync(join(folder, name))
-        .sort()
-        .map(async (file) => {
-          const { pixels } = await decodePng(readFileSync(join(folder, name, file)))
-          return createHash('sha256').update(pixels).digest('hex')
-        }),
-    )
-  expect(new Set(bench).size).toBe(3)
-  expect(await hashes('cli')).toEqual(bench)
-  expect(await hashes('server')).toEqual(bench)
-})
+    const hashes = async (name: string) =>
+      Promise.all(
+        readdirSync(within(name))
+          .sort()
+          .map(async (picture) => {
+            const { pixels } = await decodePng(readFileSync(join(within(name), picture)))
+            return createHash('sha256').update(pixels).digest('hex')
+          }),
+      )
+    expect(new Set(bench).size).toBe(3)
+    expect(await hashes('cli')).toEqual(bench)
+    expect(await hashes('server')).toEqual(bench)
+  })
+}
 
 test('ProRes 4444: progress, verified transparency, download', async ({ page }) => {
   await openCard(page, { ...demoCard('02-lower-third'), name: 'Press test · strip' })

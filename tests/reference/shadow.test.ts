@@ -23,7 +23,7 @@ describe.each([16, 40, 120])('softness %d', (softness) => {
       const cumulative = (distance: number) => erf(distance / (sigma * Math.SQRT2))
       // The box ends: 300 px farther to the left, and 150 px above and below.
       const own = 0.5 * (cumulative(300 + d) - cumulative(d)) * cumulative(150)
-      expect(Math.abs(pixelAt(picture, x, SIZE / 2)[3] - own) * 255).toBeLessThan(0.6)
+      expect(Math.abs(pixelAt(picture, x, SIZE / 2)[3] - own) * 255).toBeLessThan(0.2)
     }
   })
 })
@@ -112,5 +112,70 @@ describe('knock-out', () => {
     expect(middle(true)[3]).toBeCloseTo(0.5, 2)
     expect(middle(false)[3]).toBe(1)
     expect(middle(false)[0]).toBeCloseTo(0.5, 2)
+  })
+})
+
+test('lift: parallel light at elevation e throws the shadow of a point at height h as far as h / tan e', () => {
+  const behind = [coat('shadow', 's', { cast: 'lift', lift: 60, knockOut: false })]
+  const card = withBox(emptyCard(SIZE, SIZE), { width: 300, height: 300 }, { behind })
+  for (const elevation of [30, 45, 60]) {
+    const picture = engine.render({ ...card, light: { azimuth: 180, elevation } }, 0, { bits: 16 })
+    // The middle of the soft edge: where the shadow has half of its strength, to a pixel.
+    const whole = pixelAt(picture, SIZE / 2, SIZE / 2)[3]
+    let x = EDGE - 60
+    while (pixelAt(picture, x, SIZE / 2)[3] > whole / 2) x++
+    expect(Math.abs(x - (EDGE + 60 / Math.tan((elevation * Math.PI) / 180)))).toBeLessThanOrEqual(1)
+  }
+})
+
+test('lift of nothing hides the shadow under its piece; the higher, the fainter', () => {
+  const strength = (lift: number) => {
+    const behind = [coat('shadow', 's', { cast: 'lift', lift, knockOut: false })]
+    const picture = engine.render(withBox(emptyCard(SIZE, SIZE), { width: 300, height: 300 }, { behind }), 0)
+    return [pixelAt(picture, SIZE / 2, SIZE / 2)[3], pixelAt(picture, SIZE / 2, EDGE + 1)[3]] as const
+  }
+  expect(strength(0)).toEqual([1, 0])
+  expect(strength(150)[0]).toBeLessThan(strength(50)[0])
+})
+
+describe('a glow', () => {
+  const glowing = (values: Record<string, unknown>) => {
+    const laid = coat('glow', 'g', {
+      reach: 60,
+      falloff: 'linear',
+      paint: solid('#FFFFFF'),
+      knockOut: false,
+      ...values,
+    })
+    const coats = values.side === 'inside' ? { face: [laid] } : { behind: [laid] }
+    return engine.render(withBox(emptyCard(SIZE, SIZE), { width: 300, height: 300 }, coats), 0, { bits: 16 })
+  }
+  const alpha = (picture: ReturnType<typeof glowing>, d: number) => pixelAt(picture, EDGE + Math.floor(d), SIZE / 2)[3]
+
+  test('measured evenly falls off in a straight line over its reach, and after its firm part', () => {
+    const even = glowing({ measure: 'even' })
+    for (const d of [0.5, 15.5, 30.5, 59.5]) expect(alpha(even, d)).toBeCloseTo(1 - d / 60, 3)
+    const firm = glowing({ measure: 'even', firmness: 50 })
+    expect(alpha(firm, 29.5)).toBe(1)
+    expect(alpha(firm, 45.5)).toBeCloseTo(0.5 - 0.5 / 30, 2)
+  })
+
+  test('measured softly is twice the Gaussian of the shape, ended at its reach', () => {
+    const soft = glowing({})
+    const tail = 1 - erf(Math.SQRT2)
+    for (const d of [0.5, 10.5, 25.5, 40.5, 55.5]) {
+      const gauss = 1 - erf(d / (30 * Math.SQRT2))
+      expect(Math.abs(alpha(soft, d) - (gauss - tail) / (1 - tail)) * 255).toBeLessThan(0.6)
+    }
+    expect(alpha(soft, 61.5)).toBe(0)
+  })
+
+  test('inside mirrors outside, and from the centre it is the rest', () => {
+    const [outside, inside] = [glowing({ measure: 'even' }), glowing({ measure: 'even', side: 'inside' })]
+    const centre = glowing({ measure: 'even', side: 'inside', start: 'centre' })
+    for (const d of [0.5, 20.5, 50.5]) {
+      expect(alpha(inside, -d)).toBeCloseTo(alpha(outside, d), 4)
+      expect(alpha(centre, -d)).toBeCloseTo(1 - alpha(inside, -d), 4)
+    }
   })
 })

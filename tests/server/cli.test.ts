@@ -1,9 +1,12 @@
 import { spawnSync } from 'node:child_process'
-import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, test } from '@jest/globals'
-import { demoCard } from '../support/engine'
+import sharp from 'sharp'
+import { paintSchema } from '#core/card/paints'
+import { readOwnPicture } from '#server/pictures/own-picture'
+import { coat, demoCard, emptyCard, withBox } from '../support/engine'
 
 const folder = mkdtempSync(join(tmpdir(), 'wax-cli-'))
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
@@ -78,4 +81,38 @@ describe('wax render', () => {
       expect(error).toContain('Usage:')
     },
   )
+})
+
+test('wax section prints the cross-section of a piece; a piece that is not there is named beside those that are', () => {
+  const { status, out } = wax('section', 'demo/cards/05-names.card.json', '--piece', 'name', '--frame', '10')
+  const { distances, coats, innerDepth } = JSON.parse(out) as {
+    distances: number[]
+    coats: { kind: string; colours: number[][]; height?: number[] }[]
+    innerDepth: number
+  }
+  expect(status).toBe(0)
+  expect(coats.map(({ kind }) => kind).slice(0, 3)).toEqual(['bevel', 'fill', 'stroke'])
+  for (const { colours } of coats) expect(colours).toHaveLength(distances.length)
+  expect(coats[0]!.height).toHaveLength(distances.length)
+  expect(innerDepth).toBeGreaterThan(5)
+  // The first outline is 10 px wide.
+  const first = coats[2]!.colours.filter(([, , , a]) => a! > 0.99).length
+  expect(Math.abs(first - 10)).toBeLessThanOrEqual(1)
+  expect(wax('section', 'demo/cards/05-names.card.json', '--piece', 'boat').error).toMatch(/boat.*name, role/)
+})
+
+test('wax render takes a picture for a texture from the command line, and says when one is missing', async () => {
+  const pixels = Buffer.from([255, 0, 0, 255, 0, 0, 255, 255])
+  const file = join(folder, 'two.png')
+  await sharp(pixels, { raw: { width: 2, height: 1, channels: 4 } })
+    .png()
+    .toFile(file)
+  const { id } = await readOwnPicture(new Uint8Array(readFileSync(file)), 'two.png')
+  const paint = paintSchema.parse({ type: 'texture', pattern: 'picture', picture: id })
+  const card = withBox(emptyCard(64, 64, 1), { width: 40, height: 40 }, { face: [coat('fill', 'f', { paint })] })
+  const path = join(folder, 'texture.card.json')
+  writeFileSync(path, JSON.stringify(card))
+  expect(wax('render', path, '--out', join(folder, 'bare')).error).toMatch(new RegExp(`box-1/f.*${id}`))
+  expect(wax('render', path, '--picture', file, '--out', join(folder, 'textured')).status).toBe(0)
+  expect(readdirSync(join(folder, 'textured'))).toHaveLength(1)
 })

@@ -20,29 +20,23 @@ const GROUPS: { name: DepthGroup; label: string; empty: string }[] = [
 
 interface Pour {
   kind: string
-  side?: string
-  title: string
+  label: string
   help: string
+  /** The sides that it can lie on; a single empty one where it has none. */
+  sides: { value: string; label: string }[]
 }
 
-/** Every kind on every side that it can lie on. */
-const POURS = COATS.flatMap((coat): Pour[] => {
-  const side = coat.parameters.side as ChoiceParameter | undefined
-  if (!side) return [{ kind: coat.kind, title: coat.label, help: coat.help }]
-  return side.options.map(({ value }) => ({
-    kind: coat.kind,
-    side: value,
-    title: `${coat.label}, ${value}`,
-    help: coat.help,
-  }))
+const POURS = COATS.map(({ kind, label, help, parameters }): Pour => {
+  const side = parameters.side as ChoiceParameter | undefined
+  return { kind, label, help, sides: side ? [...side.options] : [{ value: '', label: 'Pour' }] }
 })
 
 const pouring = ref(false)
 
-function pour({ kind, side, title }: Pour) {
+function pour({ kind, label }: Pour, side: string) {
   pouring.value = false
   let made = ''
-  bench.edit(`Pour ${title.toLowerCase()}`, (card) => {
+  bench.edit(`Pour ${label.toLowerCase()}${side ? `, ${side}` : ''}`, (card) => {
     const poured = addCoat(card, props.piece.id, kind, side ? { side } : {})
     made = poured.id
     return poured.card
@@ -117,11 +111,24 @@ function remove(coat: Coat) {
     <button class="pour">
       Pour a coat
       <VMenu v-model="pouring" activator="parent" location="bottom start">
-        <VList density="compact" class="pours">
-          <VListItem v-for="choice in POURS" :key="choice.title" :title="choice.title" @click="pour(choice)">
-            <VTooltip activator="parent" :text="choice.help" location="right" />
-          </VListItem>
-        </VList>
+        <div class="pours" role="menu" aria-label="Pour a coat">
+          <template v-for="choice in POURS" :key="choice.kind">
+            <span class="kind"
+              >{{ choice.label }}<VTooltip activator="parent" :text="choice.help" location="top"
+            /></span>
+            <span class="sides">
+              <button
+                v-for="side in choice.sides"
+                :key="side.value"
+                role="menuitem"
+                :aria-label="side.value ? `${choice.label}, ${side.value}` : choice.label"
+                @click="pour(choice, side.value)"
+              >
+                {{ side.label }}
+              </button>
+            </span>
+          </template>
+        </div>
       </VMenu>
     </button>
   </div>
@@ -171,6 +178,38 @@ function remove(coat: Coat) {
   cursor: pointer;
   background: none;
   border: 0;
+}
+.pours {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 5px 14px;
+  align-items: center;
+  padding: 12px 14px;
+  color: var(--ink);
+  background: var(--paper);
+  border-radius: 8px;
+}
+.kind {
+  font-weight: 650;
+}
+.sides {
+  display: flex;
+  gap: 5px;
+}
+.sides button {
+  height: 28px;
+  padding: 0 10px;
+  font: inherit;
+  color: inherit;
+  cursor: pointer;
+  background: var(--raised);
+  border: 1px solid var(--line);
+  border-radius: 6px;
+}
+.sides button:hover,
+.sides button:focus-visible {
+  background: var(--teal-soft);
+  border-color: var(--teal);
 }
 .pour:hover {
   text-decoration: underline;

@@ -81,10 +81,9 @@ export function addCoat(
   }
 }
 
-/** Inside coats light or shade the face: in front of it. Outlines go behind the fills, what is cast goes last. */
 function defaultPlace(piece: Piece, coat: Coat, group: DepthGroup): number {
-  if (group === 'behind' || coat.side === 'inside' || coat.kind === 'fill') return 0
-  return piece.coats.face.length
+  const under = coatOf(coat.kind).underFills?.(coat as { side?: string }) ?? false
+  return under && group === 'face' ? piece.coats.face.length : 0
 }
 
 export function removeCoat(card: Card, pieceId: string, coatId: string): Card {

@@ -12,6 +12,11 @@ export function fillPlane(p: usize, count: i32, value: f32): void {
   }
 }
 
+/** −1 in every integer: no name. */
+export function fillNames(p: usize, count: i32): void {
+  memory.fill(p, 0xff, <usize>count << 2)
+}
+
 /** dst = 1 − src. */
 export function complement(src: usize, dst: usize, count: i32): void {
   const one = f32x4.splat(1)

@@ -108,6 +108,19 @@ function halfPlane(s: f32, gx: f32, gy: f32): f32 {
   return s > 0 ? <f32>1 - cut : cut
 }
 
+/**
+ * The same for an edge of some curvature (1/px, positive where the near side is the inner one): what the bow cuts off
+ * its chord c is c³/24 of the curvature, to second order.
+ */
+@inline
+function arcPlane(s: f32, gx: f32, gy: f32, curvature: f32): f32 {
+  const a = max(abs(gx), abs(gy)), b = min(abs(gx), abs(gy))
+  const outer: f32 = <f32>0.5 * (a + b), inner: f32 = <f32>0.5 * (a - b), q = abs(s)
+  const chord: f32 = q >= outer ? 0 : q <= inner ? <f32>1 / a : (outer - q) / (a * b)
+  const cover: f32 = halfPlane(s, gx, gy) - curvature * chord * chord * chord * <f32>(1.0 / 24.0)
+  return min<f32>(1, max<f32>(0, cover))
+}
+
 const MOST: i32 = 24
 const candidates = memory.data(96)
 
@@ -144,28 +157,9 @@ function coverAt(
   segments: usize, cuts: usize, corners: usize, first: i32, ids: usize, d: f32, x: i32, y: i32, w: i32, h: i32, edge: f32,
 ): f32 {
   const n = gather(ids, x, y, w, h)
+  if (n == 0) return min<f32>(1, max<f32>(0, edge - d + <f32>0.5))
   const sign: f32 = d < 0 ? <f32>-1 : <f32>1
-  const px: f32 = <f32>x + <f32>0.5, py: f32 = <f32>y + <f32>0.5
-  let plain = true
-  let near: f32 = 1e9, nx: f32 = 0, ny: f32 = 0, length: f32 = 1
-  for (let k = 0; k < n; k++) {
-    const u = toCandidate(k, segments, cuts, corners, first, px, py)
-    if (u < near) {
-      near = u
-      nx = gx
-      ny = gy
-    }
-  }
-  length = sqrt<f32>(nx * nx + ny * ny)
-  for (let k = 0; k < n; k++) {
-    const u = toCandidate(k, segments, cuts, corners, first, px, py)
-    // A join has edges of its own, which may cut the pixel though its middle lies beside them.
-    if (load<i32>(candidates + (<usize>k << 2)) >= first) plain = false
-    if (u >= <f32>1e8 || u > near + <f32>1.5) continue
-    if (gx * nx + gy * ny < <f32>0.995 * length * sqrt<f32>(gx * gx + gy * gy)) plain = false
-  }
-  if (n == 0 || length == 0) return min<f32>(1, max<f32>(0, edge - d + <f32>0.5))
-  if (plain) return halfPlane((edge - d) / length, nx / length, ny / length)
+  let nx: f32 = 0, ny: f32 = 1
   let cover: f32 = 0
   for (let j = 0; j < PARTS; j++) {
     const sy: f32 = <f32>y + (<f32>j + <f32>0.5) / <f32>PARTS
@@ -192,7 +186,7 @@ function coverAt(
           }
         }
       }
-      length = max<f32>(1e-6, sqrt<f32>(nx * nx + ny * ny))
+      const length = max<f32>(1e-6, sqrt<f32>(nx * nx + ny * ny))
       cover += halfPlane(<f32>PARTS * (edge - sign * u) / length, nx / length, ny / length)
     }
   }
@@ -201,6 +195,8 @@ function coverAt(
 
 /** How far a neighbour's distance may be from what a straight edge gives it. */
 const STRAIGHT: f32 = 0.045
+/** Arcs tighter than this curvature, or bends the other way, are measured part by part. */
+const ROUND: f32 = 0.3
 /** An edge farther from a pixel's centre than half its diagonal does not touch it. */
 const TOUCH: f32 = 0.7072
 
@@ -234,12 +230,15 @@ export function offsetMask(
             toSegment(segments + (<usize>id << 4), 0, <f32>px + <f32>0.5, <f32>y + <f32>0.5)
             const sign: f32 = here < 0 ? <f32>-1 : <f32>1
             const nx: f32 = gx * sign, ny: f32 = gy * sign
+            const right = load<f32>(distance + p + 4), left = load<f32>(distance + p - 4)
+            const below = load<f32>(distance + p + stride), above = load<f32>(distance + p - stride)
             const off = max(
-              max(abs(load<f32>(distance + p + 4) - here - nx), abs(load<f32>(distance + p - 4) - here + nx)),
-              max(abs(load<f32>(distance + p + stride) - here - ny), abs(load<f32>(distance + p - stride) - here + ny)),
+              max(abs(right - here - nx), abs(left - here + nx)), max(abs(below - here - ny), abs(above - here + ny)),
             )
-            if (off < STRAIGHT) {
-              store<f32>(dst + p, halfPlane(edge - here, nx, ny))
+            const curved: f32 = right + left + below + above - <f32>4 * here
+            const round: f32 = curved * sign
+            if (off < STRAIGHT || (round > 0 && round < ROUND && off < <f32>0.6 * round + <f32>0.02)) {
+              store<f32>(dst + p, arcPlane(edge - here, nx, ny, curved))
               continue
             }
           }
