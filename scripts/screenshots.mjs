@@ -21,7 +21,7 @@ try {
   await page.goto('/')
   await page.locator('article canvas').nth(1).waitFor()
   await page.waitForFunction(() => [...document.querySelectorAll('article canvas')].every((c) => c.width !== 300))
-  await page.waitForTimeout(800)
+  await page.waitForTimeout(4000)
   await shoot('shelf')
 
   await page.goto('/card/demo-01-opening')
@@ -33,6 +33,18 @@ try {
   await page.locator('.slab.fill .body').click()
   await page.waitForTimeout(500)
   await shoot('bench-fill')
+
+  await page.goto('/card/demo-05-names')
+  await shown()
+  await page.locator('.slab .title', { hasText: 'Bevel' }).click()
+  await page.waitForTimeout(2500)
+  await shoot('bench-bevel')
+  await page.goto('/card/demo-08-lift')
+  await shown()
+  await page.getByRole('button', { name: 'Time plate', exact: false }).first().click()
+  await page.getByRole('button', { name: 'Pour a coat' }).click()
+  await page.waitForTimeout(2500)
+  await shoot('bench-group')
 
   await page.goto('/card/demo-02-lower-third')
   await shown()

@@ -16,6 +16,9 @@ export const firmness = number({
   unit: '%',
 })
 
+export const knockOut = (help: string) =>
+  toggle({ label: 'Knock out', help, default: true, when: { parameter: 'side', is: ['outside'] } })
+
 export const grain = number({
   label: 'Grain',
   help: 'Breaks the soft part into grains, in %; the mean stays',

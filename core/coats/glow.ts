@@ -1,7 +1,7 @@
-import { choice, paint, toggle } from '../card/parameter-kinds'
+import { choice, paint } from '../card/parameter-kinds'
 import type { SettledValues } from '../card/settled'
 import { blurReach } from '../kernels/gauss'
-import { falloff, firmness, grain, softness } from './common-parameters'
+import { falloff, firmness, grain, knockOut, softness } from './common-parameters'
 import type { CoatBench, CoatScale, Layer, PlaneRecipe } from './definition'
 import { defineCoat, even, SIDES } from './definition'
 
@@ -40,12 +40,7 @@ const parameters = {
     default: '#FFB347',
   }),
   grain,
-  knockOut: toggle({
-    label: 'Knock out',
-    help: 'Keeps the glow from showing through a half-transparent face',
-    default: true,
-    when: { parameter: 'side', is: ['outside'] },
-  }),
+  knockOut: knockOut('Keeps the glow from showing through a half-transparent face'),
 } as const
 
 type Values = SettledValues<typeof parameters>

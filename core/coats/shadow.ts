@@ -1,9 +1,9 @@
-import { choice, colour, length, toggle } from '../card/parameter-kinds'
+import { choice, colour, length } from '../card/parameter-kinds'
 import type { SettledValues } from '../card/settled'
 import { cosDegrees, sinDegrees } from '../kernels/exact'
 import { blurReach } from '../kernels/gauss'
 import type { Px } from '../units'
-import { direction, distance, falloff, firmness, grain, ownDirection, softness } from './common-parameters'
+import { direction, distance, falloff, firmness, grain, knockOut, ownDirection, softness } from './common-parameters'
 import type { CoatBench, CoatScale, Layer, PlaneRecipe } from './definition'
 import { defineCoat, even, SIDES } from './definition'
 
@@ -56,12 +56,7 @@ const parameters = {
   firmness,
   falloff: falloff('How the shadow fades from whole to clear'),
   grain,
-  knockOut: toggle({
-    label: 'Knock out',
-    help: 'Keeps the shadow from showing through a half-transparent face',
-    default: true,
-    when: { parameter: 'side', is: ['outside'] },
-  }),
+  knockOut: knockOut('Keeps the shadow from showing through a half-transparent face'),
 } as const
 
 type Values = SettledValues<typeof parameters>

@@ -31,7 +31,7 @@ function parts(values: SettledValues<typeof parameters>, scale: CoatScale) {
 export const sheen = defineCoat({
   kind: 'sheen',
   label: 'Sheen',
-  help: 'Soft bands as on satin, where two blurred copies of the shape, moved apart, differ',
+  help: 'Soft bands as on silk, where two blurred copies of the shape, moved apart, differ',
   parameters,
   headline: 'distance',
   group: () => 'face',

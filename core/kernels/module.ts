@@ -21,6 +21,8 @@ export interface KernelExports {
   convolveColumns(src: Address, dst: Address, w: number, h: number, taps: Address, radius: number): void
   convolveRows(src: Address, dst: Address, w: number, h: number, taps: Address, radius: number, row: Address): void
   fillPlane(p: Address, count: number, value: number): void
+  firstRow(src: Address, w: number, h: number): number
+  lastRow(src: Address, w: number, h: number): number
   fillNames(p: Address, count: number): void
   bandMask(inner: Address, outer: Address, dst: Address, count: number, above: number): void
   complement(src: Address, dst: Address, count: number): void

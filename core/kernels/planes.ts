@@ -1,7 +1,7 @@
 import type { Curve } from '../curves/curve'
 import type { Corner } from '../outline/corners'
 import type { Px } from '../units'
-import { gaussTaps, planBlur } from './gauss'
+import { BOX_GRID, blurReach, gaussTaps, planBlur } from './gauss'
 import type { Plane, Segments } from './memory'
 import { KernelMemory } from './memory'
 import type { Address } from './module'
@@ -130,11 +130,26 @@ export class PlaneKernels extends KernelMemory {
 
   /** A new plane: the Gaussian blur; outside the plane counts as 0. */
   blurred(src: Plane, sigma: Px): Plane {
+    const { w, h } = src
+    const dst = this.plane(w, h)
+    // Rows that are clear, and too far from any that is not, stay clear: the same bits, because the rest is cut on the
+    // blur's grid.
+    const reach = blurReach(sigma)
+    const first = this.run.firstRow(src.at, w, h)
+    const top = Math.max(0, Math.floor((first - reach) / BOX_GRID) * BOX_GRID)
+    const bottom = first < h ? Math.min(h, this.run.lastRow(src.at, w, h) + 1 + reach) : top
+    this.run.fillPlane(dst.at, top * w, 0)
+    this.run.fillPlane(dst.at + bottom * w * 4, (h - bottom) * w, 0)
+    const rows = (plane: Plane): Plane => ({ at: plane.at + top * w * 4, w, h: bottom - top })
+    if (bottom > top) this.blurInto(rows(src), rows(dst), sigma)
+    return dst
+  }
+
+  private blurInto(src: Plane, dst: Plane, sigma: Px): void {
     const { levels, sigma: low, radius } = planBlur(sigma)
-    const dst = this.plane(src.w, src.h)
     if (radius === 0) {
       this.run.copyRows(src.at, 0, dst.at, 0, src.w * src.h * 4, 1)
-      return dst
+      return
     }
     const mark = this.mark()
     const row = this.take((src.w * 4 + 1024) * 4)
@@ -159,7 +174,6 @@ export class PlaneKernels extends KernelMemory {
       current = to
     }
     this.release(mark)
-    return dst
   }
 
   /** What `outer` covers and `inner` does not; `above` is the opacity of what lies over the inner one. */

@@ -1,5 +1,22 @@
 // Euclidean distance from pixel centres to the outline's own segments (not to pixels), in a band of
-// `reach` around them. Brute force over segments, each touching only the rows and columns it can reach.
+// `reach` around them. Each segment touches only the pixels whose nearest point it can hold: those beside it, and
+// beyond its ends as far as the wedge between its own normal and its neighbour's opens.
+
+/** Slack for rounding, px. */
+const SLACK: f32 = 1
+
+/**
+ * How far beyond an end of a segment of direction (dx, dy) its pixels may lie, px: reach times the sine of the turn to
+ * its neighbour; all of the reach where the turn is sharp or the neighbour is not the next segment in the list.
+ */
+@inline
+function beyond(dx: f32, dy: f32, other: usize, joined: bool, reach: f32): f32 {
+  if (!joined) return reach + SLACK
+  const ox: f32 = load<f32>(other, 8) - load<f32>(other), oy: f32 = load<f32>(other, 12) - load<f32>(other, 4)
+  const lengths = sqrt<f32>((dx * dx + dy * dy) * (ox * ox + oy * oy))
+  if (lengths == 0 || dx * ox + dy * oy <= 0) return reach + SLACK
+  return reach * abs<f32>(dx * oy - dy * ox) / lengths + SLACK
+}
 
 @inline
 function measure(
@@ -18,6 +35,14 @@ function measure(
     const vdx = f32x4.splat(dx), vdy = f32x4.splat(dy), perX = f32x4.splat(dx * inverse)
     const perY: f32 = dy * inverse
     const slope: f32 = dy != 0 ? dx / dy : 0
+    const before = segments - 16, after = segments + 16
+    const meetsBefore = k > 0 && load<f32>(before, 8) == x0 && load<f32>(before, 12) == y0
+    const meetsAfter = k + 1 < count && load<f32>(after) == x1 && load<f32>(after, 4) == y1
+    const inverseLength = sqrt<f32>(inverse)
+    // In shares of the segment; one without length is left to its neighbours, unless it stands alone.
+    const lowest: f32 = length2 > 0 ? -beyond(dx, dy, before, meetsBefore, reach) * inverseLength : <f32>-1e30
+    const highest: f32 = length2 > 0 ? <f32>1 + beyond(dx, dy, after, meetsAfter, reach) * inverseLength : <f32>1e30
+    const alongX: f32 = dx * inverse
     const id = i32x4.splat(k)
     // Beyond an end that is a corner a cut segment does not count: its corner does.
     const ends = cut ? load<u8>(cuts + <usize>k) : 0
@@ -40,7 +65,13 @@ function measure(
         left = min(xa, xb) - q
         right = max(xa, xb) + q
       }
-      if (right < 0 || left >= <f32>w) continue
+      const along: f32 = (py - y0) * perY
+      if (abs<f32>(alongX) > <f32>1e-6) {
+        const a: f32 = x0 + (lowest - along) / alongX, b: f32 = x0 + (highest - along) / alongX
+        left = max(left, min(a, b))
+        right = min(right, max(a, b))
+      } else if (along < lowest || along > highest) continue
+      if (right < 0 || left >= <f32>w || left > right) continue
       const from = max(0, <i32>floor<f32>(left)) & ~3, to = min(w, <i32>ceil<f32>(right) + 1)
       const ey0: f32 = py - y0
       const vey = f32x4.splat(ey0), tRow = f32x4.splat(ey0 * perY)

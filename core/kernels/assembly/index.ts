@@ -6,7 +6,7 @@ export { measureCorners, offsetMask } from './offset'
 export { fieldDistance } from './field'
 export { halve, double, convolveColumns, convolveRows } from './blur'
 export {
-  fillPlane, fillNames, bandMask, complement, rampMask, absolute, product, difference, mapTable, grainMask, cropPlane,
+  fillPlane, fillNames, firstRow, lastRow, bandMask, complement, rampMask, absolute, product, difference, mapTable, grainMask, cropPlane,
   shiftPlane, smearPlane,
 } from './mask'
 export { diffuse } from './light'

@@ -17,6 +17,26 @@ export function fillNames(p: usize, count: i32): void {
   memory.fill(p, 0xff, <usize>count << 2)
 }
 
+/** The first row of a plane that is not clear; h where all are. */
+export function firstRow(src: usize, w: i32, h: i32): i32 {
+  for (let y = 0; y < h; y++) {
+    for (let x = 0; x < w; x += 4, src += 16) if (v128.any_true(v128.load(src))) return y
+  }
+  return h
+}
+
+/** The last row of a plane that is not clear; −1 where all are. */
+export function lastRow(src: usize, w: i32, h: i32): i32 {
+  let p = src + (<usize>(w * h) << 2)
+  for (let y = h - 1; y >= 0; y--) {
+    for (let x = 0; x < w; x += 4) {
+      p -= 16
+      if (v128.any_true(v128.load(p))) return y
+    }
+  }
+  return -1
+}
+
 /** dst = 1 − src. */
 export function complement(src: usize, dst: usize, count: i32): void {
   const one = f32x4.splat(1)
