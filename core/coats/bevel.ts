@@ -41,7 +41,7 @@ const parameters = {
   profile: curve({ label: 'Profile', help: 'Form of the slope from its foot to its top', default: 'linear' }),
   ...OWN_LIGHT,
   lit: colour({ label: 'Lit colour', help: 'Colour of what the light falls on', default: '#FFFFFF' }),
-  litOpacity: strength('Lit strength', 'How much of the lit colour is laid, in %', 75),
+  litOpacity: strength('Lit amount', 'How much of the lit colour is laid, in %', 75),
   litBlend: choice({
     label: 'Lit blend',
     help: 'How the lit colour mixes with what lies below it',
@@ -49,7 +49,7 @@ const parameters = {
     options: BLEND_MODES,
   }),
   shade: colour({ label: 'Shade colour', help: 'Colour of what turns away from the light', default: '#000000' }),
-  shadeOpacity: strength('Shade strength', 'How much of the shade colour is laid, in %', 60),
+  shadeOpacity: strength('Shade amount', 'How much of the shade colour is laid, in %', 60),
   shadeBlend: choice({
     label: 'Shade blend',
     help: 'How the shade colour mixes with what lies below it',

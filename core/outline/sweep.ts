@@ -37,7 +37,6 @@ export function sweep(
     far[i + 1] = cy + (near[i + 1]! - cy) * taper + dy
   }
   const lights = new Float32Array(near.length / 4)
-  const sides: { x: number; y: number }[][] = []
   for (let i = 0; i < near.length; i += 4) {
     const [ax, ay, bx, by] = [near[i]!, near[i + 1]!, near[i + 2]!, near[i + 3]!]
     const length = Math.sqrt((bx - ax) ** 2 + (by - ay) ** 2)
@@ -49,11 +48,12 @@ export function sweep(
     const my = (far[i + 1]! + far[i + 3]! - ay - by) / 2
     const seen = mx * nx + my * ny > 0
     lights[i / 4] = seen ? Math.min(1, Math.max(0, 0.5 + 0.5 * (nx * light[0] + ny * light[1]))) : -1
-    if (seen) {
-      sides.push([point(ax, ay), point(bx, by), point(far[i + 2]!, far[i + 3]!), point(far[i]!, far[i + 1]!)])
-    }
   }
-  const rings = [...ringsOf(near, outline.comesFrom), ...ringsOf(far, outline.comesFrom), ...sides.map(wound(outline))]
+  const rings = [
+    ...ringsOf(near, outline.comesFrom),
+    ...ringsOf(far, outline.comesFrom),
+    ...strips(near, far, lights, outline).map(wound(outline)),
+  ]
   const united = Clipper.union(rings, FillRule.NonZero)
   const silhouette: number[] = []
   for (const path of united) {
@@ -66,6 +66,37 @@ export function sweep(
 }
 
 const point = (x: number, y: number) => ({ x: Math.round(x * SEGMENT_GRID), y: Math.round(y * SEGMENT_GRID) })
+
+/**
+ * The sides that are seen, neighbours joined to one strip: near edges there, far edges back. All sides of a strip run
+ * the same way round, so it may lie over itself.
+ */
+function strips(near: Float64Array, far: Float64Array, lights: Float32Array, { comesFrom }: Outline) {
+  const found: { x: number; y: number }[][] = []
+  let there: { x: number; y: number }[] = []
+  let back: { x: number; y: number }[] = []
+  const close = () => {
+    if (there.length > 0) found.push([...there, ...back.reverse()])
+    there = []
+    back = []
+  }
+  for (let k = 0; k < lights.length; k++) {
+    if (comesFrom[k] !== k - 1) close()
+    if (lights[k]! < 0) {
+      close()
+      continue
+    }
+    const i = k * 4
+    if (there.length === 0) {
+      there.push(point(near[i]!, near[i + 1]!))
+      back.push(point(far[i]!, far[i + 1]!))
+    }
+    there.push(point(near[i + 2]!, near[i + 3]!))
+    back.push(point(far[i + 2]!, far[i + 3]!))
+  }
+  close()
+  return found
+}
 
 /** Sides run the same way round as the outline's outer rings, so that they add to it. */
 function wound(outline: Outline) {

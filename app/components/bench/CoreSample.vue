@@ -187,7 +187,9 @@ function remove(coat: Coat) {
   padding: 12px 14px;
   color: var(--ink);
   background: var(--paper);
+  border: 1px solid var(--line-strong);
   border-radius: 8px;
+  box-shadow: 0 6px 22px rgb(43 36 32 / 28%);
 }
 .kind {
   font-weight: 650;

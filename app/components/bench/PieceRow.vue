@@ -21,9 +21,14 @@ const field = ref<HTMLInputElement>()
 
 const paint = computed(() => {
   const coat = props.piece.coats.face.find(({ kind, on }) => kind === 'fill' && on) ?? props.piece.coats.face[0]
+  if (props.piece.kind === 'group') return 'linear-gradient(#fff6ee 0 0)'
   return coat ? paintCss(coatPaint(coat), { frame: ribbon.frame, length: bench.card!.length }) : 'none'
 })
-const letters = computed(() => (props.piece.kind === 'type' ? props.piece.wording.trim().slice(0, 2) : ''))
+/** The first letters of type, how many pieces a group holds. */
+const letters = computed(() => {
+  if (props.piece.kind === 'group') return String(props.piece.pieces.length)
+  return props.piece.kind === 'type' ? props.piece.wording.trim().slice(0, 2) : ''
+})
 
 async function startNaming() {
   naming.value = true
@@ -70,7 +75,12 @@ const paste = () => bench.edit('Paste the core', (card) => pasteCore(card, props
       @blur="rename"
     />
     <button v-else class="body" :aria-expanded="open" @click="bench.select(piece.id)" @dblclick="startNaming">
-      <span class="sample" :class="{ box: piece.kind !== 'type' }" :style="{ '--paint': paint }" aria-hidden="true">
+      <span
+        class="sample"
+        :class="{ box: piece.kind !== 'type' && piece.kind !== 'group' }"
+        :style="{ '--paint': paint }"
+        aria-hidden="true"
+      >
         <span>{{ letters }}</span>
       </span>
       <span class="name">{{ piece.name }}</span>
