@@ -13,6 +13,9 @@ export interface Step extends PlaneRecipe {
   make(): Plane
 }
 
+/** With this surfaceScale the light sees a plane at its own slope: a relief of 100 % with a straight profile is 45°. */
+const TRUE_SLOPE = 0.5
+
 /** What all benches of a piece share. */
 export interface BenchSetting {
   kernels: Kernels
@@ -132,7 +135,7 @@ export abstract class RecipeBench implements CoatBench {
     const flat = cosDegrees(elevation)
     const light = { x: cosDegrees(azimuth) * flat, y: -sinDegrees(azimuth) * flat, z: sinDegrees(elevation) }
     const name = `lit(${azimuth},${elevation},${height.name})`
-    return this.step(name, () => this.kernels.lit(this.plane(height), light))
+    return this.step(name, () => this.kernels.lit(this.plane(height), light, TRUE_SLOPE))
   }
 
   /** The part of a plane that a window shows. */

@@ -35,7 +35,7 @@ export interface KernelExports {
   cropPlane(src: Address, sw: number, sh: number, dst: Address, ...numbers: number[]): void
   shiftPlane(src: Address, dst: Address, w: number, h: number, ...numbers: number[]): void
   smearPlane(src: Address, cover: Address, depth: Address, w: number, h: number, ...numbers: number[]): void
-  diffuse(height: Address, dst: Address, w: number, h: number, lx: number, ly: number, lz: number): void
+  diffuse(height: Address, dst: Address, w: number, h: number, ...numbers: number[]): void
   sweepSides(near: Address, far: Address, lights: Address, count: number, ...numbers: number[]): void
   placeLinear(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
   placeRadial(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void

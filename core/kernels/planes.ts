@@ -232,10 +232,10 @@ export class PlaneKernels extends KernelMemory {
     return plane
   }
 
-  /** A new plane: light on a height field (px) from a direction, 0..1. */
-  lit({ at, w, h }: Plane, light: { x: number; y: number; z: number }): Plane {
+  /** A new plane: light on a height field (px) from a direction, 0..1; see assembly/light.ts. */
+  lit({ at, w, h }: Plane, light: { x: number; y: number; z: number }, surfaceScale = 1): Plane {
     const plane = this.plane(w, h)
-    this.run.diffuse(at, plane.at, w, h, light.x, light.y, light.z)
+    this.run.diffuse(at, plane.at, w, h, light.x, light.y, light.z, surfaceScale)
     return plane
   }
 

@@ -85,9 +85,12 @@ function crossing(shapes: readonly Ring[][]): boolean {
       }
       const inA = edgesIn(shapes[a]!, common)
       const inB = edgesIn(shapes[b]!, common)
-      if (inA.length === 0 && inB.length === 0) continue
       // One without an edge in the common stretch may still hold the other.
-      if (inA.length === 0 || inB.length === 0) return true
+      if (inA.length === 0 || inB.length === 0) {
+        const [outer, [edge]] = inA.length === 0 ? [shapes[a]!, inB] : [shapes[b]!, inA]
+        if (edge && holds(outer, edge[0], edge[1])) return true
+        continue
+      }
       for (const p of inA) for (const q of inB) if (cross(p, q)) return true
       if (holds(shapes[a]!, inB[0]![0], inB[0]![1]) || holds(shapes[b]!, inA[0]![0], inA[0]![1])) return true
     }

@@ -52,16 +52,12 @@ export async function readOwnPicture(bytes: Uint8Array, fileName: string): Promi
 }
 
 async function metadataOf(bytes: Uint8Array, fileName: string) {
-  const {
-    format = '',
-    width = 0,
-    height = 0,
-  } = await sharp(bytes)
-    .metadata()
-    .catch(() => {
-      throw notAPicture(fileName)
-    })
-  return { format, width, height }
+  try {
+    const { format = '', width = 0, height = 0 } = await sharp(bytes).metadata()
+    return { format, width, height }
+  } catch {
+    throw notAPicture(fileName)
+  }
 }
 
 const notAPicture = (fileName: string) =>

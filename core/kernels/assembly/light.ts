@@ -1,10 +1,15 @@
 // Diffuse light on a height field: Filter Effects Module Level 1, §9.2 (feDiffuseLighting with feDistantLight).
 // The surface normal is measured with the Sobel operator of that section; at the border the border itself repeats.
 
-/** dst = max(0, N·L). `height` in px; (lx, ly, lz) points to the light, y down. w is a multiple of 4. */
-export function diffuse(height: usize, dst: usize, w: i32, h: i32, lx: f32, ly: f32, lz: f32): void {
+/**
+ * dst = max(0, N·L). `height` in px, times `surfaceScale`; (lx, ly, lz) points to the light, y down. w is a multiple of
+ * 4. The operator of the specification measures twice the slope of a plane.
+ */
+export function diffuse(
+  height: usize, dst: usize, w: i32, h: i32, lx: f32, ly: f32, lz: f32, surfaceScale: f32,
+): void {
   const stride: usize = <usize>w << 2
-  const quarter = f32x4.splat(0.25), two = f32x4.splat(2), one = f32x4.splat(1), zero = f32x4.splat(0)
+  const quarter = f32x4.splat(<f32>0.25 * surfaceScale), two = f32x4.splat(2), one = f32x4.splat(1), zero = f32x4.splat(0)
   const vx = f32x4.splat(lx), vy = f32x4.splat(ly), vz = f32x4.splat(lz)
   for (let y = 0; y < h; y++) {
     const middle = height + <usize>y * stride
