@@ -42,8 +42,7 @@ export function gradientCircle(paint: SettledGradient, bounds: Rect, placement: 
 
 /** Render pixels to directions around the middle: the u axis is the gradient's angle, v lies clockwise of it. */
 export function gradientTurn(paint: SettledGradient, bounds: Rect, placement: Placement): Affine {
-  const turned = { ...placement, rotation: placement.rotation }
-  const { a, b, c, d, e, f } = fromPixels(turned, centreOf(paint, bounds), 1, 1)
+  const { a, b, c, d, e, f } = fromPixels(placement, centreOf(paint, bounds), 1, 1)
   const [k, s] = [cosDegrees(paint.angle), sinDegrees(paint.angle)]
   // (x, y) in the shape's own space, y down, turned so that the angle's direction is u.
   return { a: a * k - c * s, b: b * k - d * s, e: e * k - f * s, c: a * s + c * k, d: b * s + d * k, f: e * s + f * k }
