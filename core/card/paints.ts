@@ -165,15 +165,19 @@ export const TEXTURE_PARAMETERS = {
   }),
 } as const
 
-/** Generated textures, and `picture` for one that was brought in. */
+const PLACE = ['scale', 'angle', 'x', 'y'] as const
+const DRAWN = ['colour', 'ground', ...PLACE, 'weight'] as const
+const THROWN = [...DRAWN, 'seed'] as const
+
+/** Generated textures, and `picture` for one that was brought in; which parameters count for each. */
 export const PATTERNS = [
-  { value: 'noise', label: 'Noise' },
-  { value: 'grid', label: 'Grid' },
-  { value: 'lines', label: 'Lines' },
-  { value: 'brushed', label: 'Brushed metal' },
-  { value: 'paper', label: 'Paper' },
-  { value: 'picture', label: 'Picture' },
-] as const
+  { value: 'noise', label: 'Noise', counts: THROWN },
+  { value: 'grid', label: 'Grid', counts: DRAWN },
+  { value: 'lines', label: 'Lines', counts: DRAWN },
+  { value: 'brushed', label: 'Brushed metal', counts: THROWN },
+  { value: 'paper', label: 'Paper', counts: THROWN },
+  { value: 'picture', label: 'Picture', counts: PLACE },
+] as const satisfies readonly { value: string; label: string; counts: readonly (keyof typeof TEXTURE_PARAMETERS)[] }[]
 export type Pattern = (typeof PATTERNS)[number]['value']
 
 type GradientName = keyof typeof GRADIENT_PARAMETERS

@@ -1,6 +1,6 @@
 import type { SweptPlanes } from '../coats/definition'
 import type { Plane } from '../kernels/kernels'
-import type { Px } from '../units'
+import type { Point, Px } from '../units'
 import type { GridBox } from './grid-box'
 import type { BenchSetting, Step } from './recipe-bench'
 import { RecipeBench } from './recipe-bench'
@@ -11,7 +11,7 @@ export class AlphaBench extends RecipeBench {
     setting: BenchSetting,
     box: GridBox,
     seed: () => number,
-    private readonly form: { alpha: Plane; box: GridBox; distance: () => Plane },
+    private readonly form: { alpha: Plane; box: GridBox; distance: () => Plane; middle: Point },
   ) {
     super(setting, box, seed)
   }
@@ -32,7 +32,8 @@ export class AlphaBench extends RecipeBench {
   swept(dx: Px, dy: Px, taper: number): SweptPlanes {
     const { w, h } = this.box
     let made: { cover: Plane; depth: Plane } | null = null
-    const smeared = () => (made ??= this.kernels.smeared(this.plane(this.coverage()), dx, dy, taper, w / 2, h / 2))
+    const [cx, cy] = [this.form.middle.x - this.box.x, this.form.middle.y - this.box.y]
+    const smeared = () => (made ??= this.kernels.smeared(this.plane(this.coverage()), dx, dy, taper, cx, cy))
     const name = `${dx},${dy},${taper}`
     return {
       cover: this.step(`cover(${name})`, () => smeared().cover),

@@ -16,7 +16,7 @@ import type { Frames, Point, Px, Rect } from '../units'
 import { Canvas } from './canvas'
 import type { GridBox } from './grid-box'
 import { joined } from './grid-box'
-import { drawPieces } from './group'
+import { drawPieces, inkOf, sideOf } from './group'
 import { Outlines } from './outlines'
 import type { Drawing } from './piece'
 import { formOf, standingOf } from './piece'
@@ -188,7 +188,7 @@ export class Engine {
           if (!inner) return
           const { left, top, right, bottom } = inner
           entry.corners = [point(left, top), point(right, top), point(right, bottom), point(left, bottom)]
-          entry.reference = Math.min(right - left, bottom - top) / placement.scale
+          entry.reference = sideOf(inkOf(drawing, standing, piece, here)) / placement.scale
           all = all ? joined(all, inner) : inner
           return
         }

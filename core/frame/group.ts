@@ -10,7 +10,7 @@ import type { GridBox } from './grid-box'
 import { boxesFor, common, joined } from './grid-box'
 import { laidCoats, reachOf } from './laid-coats'
 import type { Drawing, Standing } from './piece'
-import { drawCoats, drawFormed, settingOf, spread, standingOf, touchedBy } from './piece'
+import { drawCoats, drawFormed, formOf, settingOf, spread, standingOf, touchedBy } from './piece'
 import { lengthIn } from './recipe-bench'
 
 /** Draws pieces back to front; `parent` is where their places count from. */
@@ -30,7 +30,7 @@ export function drawPieces(
   }
 }
 
-/** What the pieces of a group can touch, and the smaller side that their outlines span. */
+/** What the pieces of a group can touch. */
 function contentsOf(drawing: Drawing, standing: Standing, group: GroupPiece, place: string): Rect | null {
   let all: Rect | null = null
   group.pieces.forEach((piece, i) => {
@@ -46,21 +46,47 @@ function contentsOf(drawing: Drawing, standing: Standing, group: GroupPiece, pla
 
 function touchedByGroup(drawing: Drawing, standing: Standing, group: GroupPiece, place: string): Rect | null {
   const bounds = contentsOf(drawing, standing, group, place)
-  return (
-    bounds &&
-    spread(
-      bounds,
-      reachOf(
-        laidCoats(group, drawing.at),
-        groupScale(drawing, standing, bounds, () => 0),
-      ),
-    )
-  )
+  if (!bounds) return null
+  const reference = sideOf(inkOf(drawing, standing, group, place))
+  const scale = groupScale(drawing, standing, bounds, reference, () => 0)
+  return spread(bounds, reachOf(laidCoats(group, drawing.at), scale))
 }
 
-function groupScale(drawing: Drawing, standing: Standing, bounds: Rect, depth: () => number): CoatScale {
+/**
+ * What the outlines of a group's pieces span before the group itself is turned and moved, around its place; enlarged
+ * by its placement. Percent lengths and paints that hang on the group are measured by it.
+ */
+export function inkOf(drawing: Drawing, standing: Standing, group: GroupPiece, place: string): Rect | null {
+  const still: Placement = { scale: standing.placement.scale, rotation: 0, x: 0, y: 0 }
+  const visit = (pieces: readonly Piece[], parent: Placement, path: string): Rect | null => {
+    let all: Rect | null = null
+    pieces.forEach((piece, i) => {
+      const inner = standingOf(piece, parent, drawing.at)
+      if (!inner) return
+      const here = `${path}[${i}]`
+      const found =
+        inner.piece.kind === 'group'
+          ? visit(inner.piece.pieces, inner.placement, `${here}.pieces`)
+          : (formOf(drawing, inner, here)?.bounds ?? null)
+      if (found) all = all ? joined(all, found) : found
+    })
+    return all
+  }
+  return visit(group.pieces, still, `${place}.pieces`)
+}
+
+/** What 100 % of a group stands for, in render pixels. */
+export const sideOf = (ink: Rect | null): number => (ink ? Math.min(ink.right - ink.left, ink.bottom - ink.top) : 0)
+
+function groupScale(
+  drawing: Drawing,
+  standing: Standing,
+  bounds: Rect,
+  reference: number,
+  depth: () => number,
+): CoatScale {
   const extent = { w: bounds.right - bounds.left, h: bounds.bottom - bounds.top }
-  const px = lengthIn(standing.placement.scale, Math.min(extent.w, extent.h))
+  const px = lengthIn(standing.placement.scale, reference)
   return { px, light: drawing.light, innerDepth: depth, extent }
 }
 
@@ -75,7 +101,9 @@ function drawGroup(drawing: Drawing, standing: Standing, group: GroupPiece, canv
   const coats = laidCoats(group, drawing.at)
   const mark = kernels.mark()
   let depth: number | null = null
-  const scale = groupScale(drawing, standing, bounds, () => (depth ??= deepest(kernels.floats(distance()))))
+  const ink = inkOf(drawing, standing, group, place) ?? bounds
+  const reference = sideOf(ink)
+  const scale = groupScale(drawing, standing, bounds, reference, () => (depth ??= deepest(kernels.floats(distance()))))
   const reach = reachOf(coats, scale)
   const margin = Math.max(reach.left, reach.top, reach.right, reach.bottom)
   const box = boxesFor(bounds, even(2), margin, canvas.box)?.box
@@ -86,21 +114,21 @@ function drawGroup(drawing: Drawing, standing: Standing, group: GroupPiece, canv
   kernels.makeWhole(inner.layers)
   let measured: Plane | null = null
   const distance = () => (measured ??= kernels.fieldDistance(alpha))
-  const form = { alpha, box, distance }
+  const middle = { x: (bounds.left + bounds.right) / 2, y: (bounds.top + bounds.bottom) / 2 }
+  const form = { alpha, box, distance, middle }
   // What the pieces drew is not named by any key: nothing of it is kept.
   const key = `group ${serial++}`
-  const reference = Math.min(scale.extent.w, scale.extent.h)
   const setting = settingOf(drawing, standing, { key, reference, scale })
   drawCoats({
     ...{ drawing, standing, canvas, coats, scale, bounds },
     hook: {
-      bounds: { left: bounds.left, top: bounds.top, right: bounds.right, bottom: bounds.bottom },
+      bounds: ink,
       unit: standing.placement.scale,
-      placement: { scale: 1, rotation: 0, x: 0, y: 0 },
+      placement: { ...standing.placement, scale: 1 },
     },
     bench: (window, seed) => new AlphaBench(setting, window, seed, form),
-    contents: (ink) => ({
-      ...{ group: 'face', where: 'inside', box: ink, mask: null, along: null, opacity: 1, blend: 'normal', over: [] },
+    contents: (seen) => ({
+      ...{ group: 'face', where: 'inside', box: seen, mask: null, along: null, opacity: 1, blend: 'normal', over: [] },
       paint: { sample: (window: GridBox) => inner.window(common(window, box)) },
     }),
   })

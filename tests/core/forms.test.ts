@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import { addPiece, duplicatePiece, movePiece, removePiece } from '#core/card/edit/stack'
 import { setStored, storedAt, writeValue } from '#core/card/edit/values'
 import { createPiece } from '#core/card/create'
+import { paintSchema } from '#core/card/paints'
 import { expectCard, readCard } from '#core/card/read'
 import type { Card, Piece } from '#core/card/schema'
 import { allPieces } from '#core/card/tree'
@@ -111,6 +112,28 @@ describe('a group', () => {
     // Outside the box's left edge (x = 100 − 20 − 30) white; on the joint inside none.
     expect(pixelAt(stroked, 47, 80).map((v) => Math.round(v))).toEqual([1, 1, 1, 1])
     expect(pixelAt(stroked, 100, 80)[2]).toBeLessThan(0.5)
+  })
+
+  test('measures percent and gradients in its own space: turning it changes neither', () => {
+    const reference = (values: object) =>
+      engine.outlook({ ...emptyCard(200, 160), pieces: [group(values)] }, 0).find(({ id }) => id === 'g')!.reference
+    // The box spans 40 px and the ellipse 50, from −20 to 30.
+    expect(reference({})).toBeCloseTo(50, 1)
+    expect(reference({ rotation: 37 })).toBeCloseTo(50, 1)
+    expect(reference({ scale: 300 })).toBeCloseTo(50, 1)
+    const paint = paintSchema.parse({
+      type: 'linear',
+      angle: 0,
+      stops: [
+        { at: 0, colour: '#000000' },
+        { at: 100, colour: '#FFFFFF' },
+      ],
+    })
+    const washed = (rotation: number) => shown(group({ rotation }, [coat('fill', 'w', { paint })]))
+    // 30 px to the left of the group's place, then, turned by 90°, 30 px below it.
+    const before = pixelAt(washed(0), 70, 80)[0]
+    expect(before).toBeLessThan(0.3)
+    expect(pixelAt(washed(90), 100, 110)[0]).toBeCloseTo(before, 1)
   })
 
   test('in groups in groups up to eight deep; deeper is refused in words', () => {

@@ -34,6 +34,8 @@ const stop = computed(() => Math.min(chosen.value, stops.value.length - 1))
 const bar = computed(() => paintCss(paint.value, moment.value, true))
 const stopPlaces = computed(() => stops.value.map(({ at: place }) => settleNumber(place, moment.value)))
 const kind = computed(() => paintKind(paint.value.type))
+/** The card's background has no edge to measure from. */
+const kinds = computed(() => PAINT_KINDS.filter(({ type }) => type !== 'edge' || props.address !== 'background'))
 
 function put(label: string, next: StoredPaint, mark = '') {
   bench.edit(label, (card) => setStored(card, props.address, next), mark)
@@ -115,7 +117,7 @@ function pasteCss(event: Event) {
       <span class="label">{{ label }}</span>
       <div class="kinds" role="radiogroup" :aria-label="`${label}, kind`">
         <button
-          v-for="choice in PAINT_KINDS"
+          v-for="choice in kinds"
           :key="choice.type"
           role="radio"
           :aria-label="choice.label"

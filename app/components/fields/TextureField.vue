@@ -17,12 +17,12 @@ const notices = useNotices()
 const file = ref<HTMLInputElement>()
 void pictures.load().catch(() => {})
 
-const PICTURE_ROWS = ['scale', 'angle', 'x', 'y']
 const rows = computed(() => {
-  const own = props.places.filter(({ address }) => address.startsWith(`${props.address}/`))
-  return props.paint.pattern === 'picture'
-    ? own.filter(({ address }) => PICTURE_ROWS.includes(address.slice(props.address.length + 1)))
-    : own
+  const counts: readonly string[] = PATTERNS.find(({ value }) => value === props.paint.pattern)!.counts
+  return props.places.filter(
+    ({ address }) =>
+      address.startsWith(`${props.address}/`) && counts.includes(address.slice(props.address.length + 1)),
+  )
 })
 
 function put(label: string, change: Partial<StoredTexture>) {
