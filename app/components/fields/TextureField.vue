@@ -83,6 +83,15 @@ async function bringIn(event: Event) {
       />
     </div>
     <ParameterRow v-for="place in rows" :key="place.address" :place="place" />
+    <select
+      class="hang"
+      :value="paint.hang"
+      aria-label="The texture hangs on"
+      @change="put('Texture hangs on', { hang: ($event.target as HTMLSelectElement).value as 'piece' })"
+    >
+      <option value="piece">Hangs on the piece</option>
+      <option value="card">Hangs on the card</option>
+    </select>
   </div>
 </template>
 
@@ -102,6 +111,10 @@ select {
   background: var(--raised);
   border: 1px solid var(--line);
   border-radius: 5px;
+}
+.hang {
+  width: 100%;
+  margin: 4px 0;
 }
 .plain-button {
   height: 28px;
