@@ -2,6 +2,7 @@ import { writeFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { blendRows, blurRows, distanceRows } from './kernels'
 import { frameRows } from './frames'
+import { motionRows } from './motion'
 import type { Row } from './measure'
 import { titleRows } from './title'
 
@@ -10,7 +11,7 @@ import { titleRows } from './title'
 const { values } = parseArgs({ options: { json: { type: 'string' } } })
 
 const rows: Row[] = []
-for (const part of [blurRows, distanceRows, blendRows, titleRows, frameRows]) {
+for (const part of [blurRows, distanceRows, blendRows, motionRows, titleRows, frameRows]) {
   for (const row of await part()) {
     rows.push(row)
     print(row)

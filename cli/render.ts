@@ -3,6 +3,8 @@ import { basename, resolve } from 'node:path'
 import { parseArgs } from 'node:util'
 import type { Card } from '../core/card/schema'
 import { WaxError } from '../core/errors'
+import { heldLength, holdsFor, zonesOf } from '../core/time/held'
+import { readTimecode } from '../core/time/timecode'
 import { ENCODERS } from '../server/renders/encoders/table'
 import { renderOptionsSchema } from '../server/renders/options'
 import { renderFile } from '../server/renders/render-file'
@@ -14,6 +16,7 @@ const OPTIONS = {
   format: { type: 'string', default: 'png' },
   bits: { type: 'string', default: '8' },
   frames: { type: 'string' },
+  length: { type: 'string' },
   font: { type: 'string', multiple: true, default: [] as string[] },
   picture: { type: 'string', multiple: true, default: [] as string[] },
   threads: { type: 'string' },
@@ -24,8 +27,9 @@ export async function render(args: string[]): Promise<number> {
   const { values, positionals } = parseArgs({ args, allowPositionals: true, options: OPTIONS })
   const card = await expectCardFile(positionals[0])
   if (!values.out) throw new WaxError('no-path', '--out', 'No place for the file was named.', 'Give a path.')
-  const { from, to } = frameRange(values.frames, card)
-  const options = renderOptionsSchema.safeParse({ format: values.format, bits: Number(values.bits), from, to })
+  const holds = values.length === undefined ? 1 : holdsOf(values.length, card)
+  const { from, to } = frameRange(values.frames, heldLength(card, holds))
+  const options = renderOptionsSchema.safeParse({ format: values.format, bits: Number(values.bits), from, to, holds })
   if (!options.success) {
     const formats = ENCODERS.map(({ format }) => format).join(' or ')
     throw new WaxError(
@@ -55,9 +59,22 @@ export async function render(args: string[]): Promise<number> {
   return report.passed ? 0 : 1
 }
 
+/** Whole holds that come nearest to a length in frames or timecode. */
+function holdsOf(text: string, card: Card): number {
+  if (!zonesOf(card)) {
+    throw new WaxError(
+      'no-zones',
+      '--length',
+      'The card has no zones, so there is no hold to repeat.',
+      'Set its zones on the ribbon, or leave --length out.',
+    )
+  }
+  return holdsFor(card, readTimecode(text, card.rate))
+}
+
 /** `0-59` is 60 frames, both ends included; a single number is one frame. */
-function frameRange(text: string | undefined, card: Card): { from: number; to: number } {
-  if (text === undefined) return { from: 0, to: card.length }
+function frameRange(text: string | undefined, length: number): { from: number; to: number } {
+  if (text === undefined) return { from: 0, to: length }
   const match = /^(\d+)(?:-(\d+))?$/.exec(text)
   if (!match)
     throw new WaxError(

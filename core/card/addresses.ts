@@ -29,8 +29,23 @@ export const SOLID_COLOUR = colour({
   default: '#FFFFFF',
 })
 
-/** Every parameter of a card that has a value of its own, in stack order. */
-export function listParameters(card: Card): ParameterPlace[] {
+const listed = new WeakMap<Card, readonly ParameterPlace[]>()
+
+/** Every parameter of a card that has a value of its own, in stack order. Made once for a card, which never changes. */
+export function listParameters(card: Card): readonly ParameterPlace[] {
+  let places = listed.get(card)
+  if (!places) {
+    places = placesOf(card)
+    listed.set(card, places)
+  }
+  return places
+}
+
+/** Those that are numbers or lengths: motors drive and follow them. */
+export const numbersOf = (card: Card): ParameterPlace[] =>
+  listParameters(card).filter(({ parameter: { type } }) => type === 'number' || type === 'length')
+
+function placesOf(card: Card): ParameterPlace[] {
   return [
     ...ofTable(LIGHT_PARAMETERS, card.light as unknown as Record<string, StoredValue>, 'light', 'Card ·', null, null),
     ...(card.background ? ofPaint(card.background, 'background', 'Background ·', null, null) : []),

@@ -25,6 +25,10 @@ export function createCard(name: string, { width, height, rate, length }: CardSi
     frame: { width, height },
     rate,
     length,
+    zones: null,
+    steps: 1,
+    shutter: null,
+    easings: [],
     background: null,
     blending: 'display',
     light: { azimuth: LIGHT_PARAMETERS.azimuth.default, elevation: LIGHT_PARAMETERS.elevation.default },
@@ -40,6 +44,7 @@ export function createCoat(kind: string, id: string): Coat {
   return {
     id,
     kind,
+    name: '',
     on: true,
     ...defaultsOf(COMMON_COAT_PARAMETERS),
     ...defaultsOf(parameters),
@@ -48,12 +53,14 @@ export function createCoat(kind: string, id: string): Coat {
 
 /** What a new piece of a kind has beside its parameters. */
 const OWN_VALUES: Record<PieceKind, object> = {
-  type: { wording: 'Your words', font: 'abril-fatface' },
+  type: { wording: 'Your words', font: 'abril-fatface', linked: null },
   box: {},
   ellipse: {},
+  polygon: {},
   line: {},
   // A paper boat.
   path: { path: 'M -150 10 L -60 10 L 0 -90 L 60 10 L 150 10 L 95 80 L -95 80 Z' },
+  picture: { picture: null },
   group: { pieces: [] },
 }
 
@@ -66,6 +73,11 @@ export function createPiece(kind: PieceKind, card: Card): Piece {
     kind,
     name: definition.label,
     on: true,
+    locked: false,
+    span: null,
+    steps: 1,
+    blurred: true,
+    seal: null,
     ...defaultsOf(PLACE_PARAMETERS),
     ...defaultsOf(definition.parameters),
     ...OWN_VALUES[kind],
@@ -73,7 +85,7 @@ export function createPiece(kind: PieceKind, card: Card): Piece {
     y: card.frame.height / 2,
     coats: { face: [], behind: [] },
   } as unknown as Piece
-  if (kind !== 'group') piece.coats.face.push(createCoat('fill', freeId(card, 'fill')))
+  if (kind !== 'group' && kind !== 'picture') piece.coats.face.push(createCoat('fill', freeId(card, 'fill')))
   return piece
 }
 

@@ -1,6 +1,8 @@
 import { z } from 'zod'
 import type { StoredCurve } from '../curves/curve'
 import { isEasing } from '../time/easing'
+import type { Motor } from '../time/motors/schema'
+import { motorsSchema } from '../time/motors/schema'
 import { HEX_COLOUR } from './colour'
 
 /** A value at a frame, and how the segment that starts here is eased. */
@@ -19,6 +21,10 @@ export interface Moving<T> {
    * the seam. False: the first and last values are held.
    */
   loop?: boolean
+  /** Numbers only: what moves the value beside its keys, each on what the one before it gives. */
+  motors?: Motor[]
+  /** Colours only: the space in which they are mixed; sRGB where left out. */
+  mix?: 'srgb' | 'oklab'
 }
 
 export type Movable<T> = T | Moving<T>
@@ -29,7 +35,7 @@ export type MovableLength = Length | (Moving<number> & { unit?: '%' })
 
 /** Anything that the document can hold at a parameter's place. */
 export type StoredValue =
-  Movable<number> | MovableLength | Movable<string> | boolean | StoredPaint | StoredCurve | undefined
+  Movable<number> | MovableLength | Movable<string> | Movable<boolean> | StoredPaint | Movable<StoredCurve> | undefined
 
 export interface StoredStop {
   /** 0–100 % along the gradient. */
@@ -74,18 +80,17 @@ export type StoredPaint = { type: 'solid'; colour: Movable<string> } | StoredGra
 export const isGradient = (paint: StoredPaint): paint is StoredGradient => 'stops' in paint
 
 const frame = z.number().min(0).max(1_000_000)
-const easing = z
+export const easingSchema = z
   .string()
   .max(2000)
   .refine(
     isEasing,
     'is no easing: use linear, ease, ease-in, ease-out, ease-in-out, cubic-bezier(…), steps(…), linear(…) or hold',
   )
-  .optional()
 
 function keysOf<T extends z.ZodType>(value: T) {
   return z
-    .array(z.strictObject({ frame, value, easing }))
+    .array(z.strictObject({ frame, value, easing: easingSchema.optional() }))
     .min(1)
     .max(10_000)
     .superRefine((keys, context) => {
@@ -98,12 +103,13 @@ function keysOf<T extends z.ZodType>(value: T) {
 }
 
 const loop = z.boolean().optional()
+const motors = motorsSchema.optional()
 
 export const colourSchema = z.string().regex(HEX_COLOUR, 'is no colour: write #RRGGBB or #RRGGBBAA')
 
 export function movableNumber(min: number, max: number) {
   const value = z.number().min(min).max(max)
-  return z.union([value, z.strictObject({ keys: keysOf(value), loop })])
+  return z.union([value, z.strictObject({ keys: keysOf(value), loop, motors })])
 }
 
 export function movableLength(min: number, max: number) {
@@ -112,11 +118,18 @@ export function movableLength(min: number, max: number) {
   return z.union([
     value,
     z.strictObject({ unit, value }),
-    z.strictObject({ unit: unit.optional(), keys: keysOf(value), loop }),
+    z.strictObject({ unit: unit.optional(), keys: keysOf(value), loop, motors }),
   ])
 }
 
-export const movableColour = z.union([colourSchema, z.strictObject({ keys: keysOf(colourSchema), loop })])
+export const movableColour = z.union([
+  colourSchema,
+  z.strictObject({ keys: keysOf(colourSchema), loop, mix: z.enum(['srgb', 'oklab']).optional() }),
+])
+
+/** What has keys and no motors: wording, switches, paths, curves. */
+export const movable = <T extends z.ZodType>(value: T) =>
+  z.union([value, z.strictObject({ keys: keysOf(value), loop })])
 
 export function isMoving(value: unknown): value is Moving<unknown> {
   return typeof value === 'object' && value !== null && Array.isArray((value as Moving<unknown>).keys)

@@ -1,4 +1,5 @@
 import { cbrt, pow } from '../kernels/exact'
+import type { Rgba } from '../units'
 
 // Colour spaces in which gradients are mixed and cards blended. Triples of 0..1 without alpha.
 
@@ -31,4 +32,16 @@ export function oklabToLinear([L, a, b]: Triple): Triple {
     -1.2684380046 * l + 2.6097574011 * m - 0.3413193965 * s,
     -0.0041960863 * l - 0.7034186147 * m + 1.707614701 * s,
   ]
+}
+
+/** Straight line between two display-encoded colours in OKLab, premultiplied (CSS Color 4 §12.3); cut to sRGB. */
+export function mixInOklab(from: Rgba, to: Rgba, t: number): Rgba {
+  const alpha = from[3] + (to[3] - from[3]) * t
+  if (alpha <= 0) return [to[0], to[1], to[2], 0]
+  const lab = ([r, g, b]: Rgba) => linearToOklab([toLinear(r), toLinear(g), toLinear(b)])
+  const [p, q] = [lab(from), lab(to)]
+  const channel = (i: 0 | 1 | 2) => (p[i] * from[3] * (1 - t) + q[i] * to[3] * t) / alpha
+  const cut = (v: number) => toDisplay(Math.min(1, Math.max(0, v)))
+  const [r, g, b] = oklabToLinear([channel(0), channel(1), channel(2)])
+  return [cut(r), cut(g), cut(b), alpha]
 }

@@ -259,12 +259,13 @@ const gradient = <T extends string>(type: T) =>
 
 /** Pictures get ids made from their contents, as fonts do. */
 export const PICTURE_ID = /^picture-[0-9a-f]{16}$/
+export const pictureId = z.string().regex(PICTURE_ID, 'is no id of a picture')
 
 const texture = z
   .strictObject({
     type: z.literal('texture'),
     pattern: z.enum(PATTERNS.map(({ value }) => value) as [Pattern, ...Pattern[]]),
-    picture: z.string().regex(PICTURE_ID, 'is no id of a picture').nullable().default(null),
+    picture: pictureId.nullable().default(null),
     colour: coloured(TEXTURE_PARAMETERS.colour),
     ground: coloured(TEXTURE_PARAMETERS.ground),
     scale: ranged(TEXTURE_PARAMETERS.scale),

@@ -58,6 +58,19 @@ export interface CurveParameter extends Described {
   default: CurveName
 }
 
+/** Words; they change at a key. */
+export interface TextParameter extends Described {
+  type: 'text'
+  default: string
+  longest: number
+}
+
+/** SVG path data; paths of the same commands move point by point. */
+export interface PathParameter extends Described {
+  type: 'path'
+  default: string
+}
+
 export type Parameter =
   | NumberParameter
   | LengthParameter
@@ -66,6 +79,8 @@ export type Parameter =
   | ToggleParameter
   | PaintParameter
   | CurveParameter
+  | TextParameter
+  | PathParameter
 
 export type Parameters = Readonly<Record<string, Parameter>>
 
@@ -74,6 +89,8 @@ export const length = (p: Omit<LengthParameter, 'type'>): LengthParameter => ({ 
 export const colour = (p: Omit<ColourParameter, 'type'>): ColourParameter => ({ type: 'colour', ...p })
 export const toggle = (p: Omit<ToggleParameter, 'type'>): ToggleParameter => ({ type: 'toggle', ...p })
 export const paint = (p: Omit<PaintParameter, 'type'>): PaintParameter => ({ type: 'paint', ...p })
+export const text = (p: Omit<TextParameter, 'type'>): TextParameter => ({ type: 'text', ...p })
+export const path = (p: Omit<PathParameter, 'type'>): PathParameter => ({ type: 'path', ...p })
 export const curve = (p: Omit<CurveParameter, 'type'>): CurveParameter => ({ type: 'curve', ...p })
 export const choice = <const T extends string>(p: Omit<ChoiceParameter<T>, 'type'>): ChoiceParameter<T> => ({
   type: 'choice',
@@ -85,3 +102,7 @@ export function counts(parameter: Parameter, values: Readonly<Record<string, unk
   const { when } = parameter
   return !when || when.is.includes(values[when.parameter] as string)
 }
+
+/** The span after which a parameter looks the same again: a whole turn of an angle; null where there is none. */
+export const turnOf = (parameter: Parameter): number | null =>
+  parameter.type === 'number' && parameter.unit === '°' && parameter.max - parameter.min >= 360 ? 360 : null

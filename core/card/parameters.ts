@@ -1,10 +1,14 @@
 import { z } from 'zod'
 import { curveSchema } from '../curves/curve'
-import { colourSchema, movableColour, movableLength, movableNumber } from './moving'
+import { isPathData } from '../formats/svg-path'
+import { colourSchema, movable, movableColour, movableLength, movableNumber } from './moving'
 import type { Parameter, Parameters } from './parameter-kinds'
 import { paintSchema } from './paints'
 
 export * from './parameter-kinds'
+
+/** Characters of path data. */
+export const LONGEST_PATH = 500_000
 
 /** What the document may hold for a parameter. */
 export function schemaOf(parameter: Parameter): z.ZodType {
@@ -18,11 +22,15 @@ export function schemaOf(parameter: Parameter): z.ZodType {
     case 'choice':
       return z.enum(parameter.options.map((option) => option.value) as [string, ...string[]])
     case 'toggle':
-      return z.boolean()
+      return movable(z.boolean())
     case 'paint':
       return paintSchema
     case 'curve':
-      return curveSchema
+      return movable(curveSchema)
+    case 'text':
+      return movable(z.string().max(parameter.longest))
+    case 'path':
+      return movable(z.string().max(LONGEST_PATH).refine(isPathData, 'is no SVG path data'))
   }
 }
 

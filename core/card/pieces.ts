@@ -1,6 +1,11 @@
 import { BLEND_MODES } from '../paint/blend-modes'
 import type { Parameters } from './parameter-kinds'
-import { choice, number } from './parameter-kinds'
+import { choice, number, path, text, toggle } from './parameter-kinds'
+
+function anchor(label: string, way: string) {
+  const help = `The point that stands at the place and that the piece turns and grows about: px ${way} its own middle`
+  return number({ label, help, default: 0, min: -100_000, max: 100_000, step: 1, unit: 'px', slider: [-500, 500] })
+}
 
 /** What every piece has: where it stands and how it is laid on the card. */
 export const PLACE_PARAMETERS = {
@@ -53,6 +58,8 @@ export const PLACE_PARAMETERS = {
     step: 1,
     unit: '%',
   }),
+  anchorX: anchor('Anchor X', 'right of'),
+  anchorY: anchor('Anchor Y', 'below'),
   blend: choice({
     label: 'Blend',
     help: 'How the face of the piece mixes with what lies below it',
@@ -62,6 +69,7 @@ export const PLACE_PARAMETERS = {
 } as const
 
 export const TYPE_PARAMETERS = {
+  wording: text({ label: 'Wording', help: 'The words; they change at a key', default: '', longest: 2000 }),
   size: number({
     label: 'Size',
     help: 'Font size (1 em), in px',
@@ -107,24 +115,61 @@ export const TYPE_PARAMETERS = {
 const extent = (label: string, help: string, value: number) =>
   number({ label, help, default: value, min: 0, max: 20_000, step: 1, unit: 'px', slider: [0, 1920] })
 
+const cornerRadius = (label: string, of: string) =>
+  number({
+    label,
+    help: `Radius of ${of}, in px`,
+    ...({ default: 0, min: 0, max: 10_000, step: 1, unit: 'px', slider: [0, 200] } as const),
+  })
+
 export const BOX_PARAMETERS = {
   width: extent('Width', 'Width of the box, in px', 600),
   height: extent('Height', 'Height of the box, in px', 160),
-  radius: number({
-    label: 'Corners',
-    help: 'Radius of the corners, in px',
-    default: 0,
-    min: 0,
-    max: 10_000,
-    step: 1,
-    unit: 'px',
-    slider: [0, 200],
+  ownCorners: toggle({
+    label: 'Each corner',
+    help: 'Gives every corner a radius of its own',
+    default: false,
   }),
+  radius: { ...cornerRadius('Corners', 'all four corners'), when: { parameter: 'ownCorners', is: [false] } },
+  topLeft: { ...cornerRadius('Top left', 'the corner at the top left'), when: { parameter: 'ownCorners', is: [true] } },
+  topRight: {
+    ...cornerRadius('Top right', 'the corner at the top right'),
+    when: { parameter: 'ownCorners', is: [true] },
+  },
+  bottomRight: {
+    ...cornerRadius('Bottom right', 'the corner at the bottom right'),
+    when: { parameter: 'ownCorners', is: [true] },
+  },
+  bottomLeft: {
+    ...cornerRadius('Bottom left', 'the corner at the bottom left'),
+    when: { parameter: 'ownCorners', is: [true] },
+  },
 } as const
 
 export const ELLIPSE_PARAMETERS = {
   width: extent('Width', 'Width of the ellipse, in px', 300),
   height: extent('Height', 'Height of the ellipse, in px', 300),
+} as const
+
+export const POLYGON_PARAMETERS = {
+  width: extent('Width', 'Width of the circle that the corners lie on, in px', 300),
+  height: extent('Height', 'Height of the circle that the corners lie on, in px', 300),
+  sides: number({
+    label: 'Sides',
+    help: 'Number of sides of the polygon, of rays of the star',
+    default: 6,
+    min: 3,
+    max: 60,
+    step: 1,
+    unit: '',
+    slider: [3, 16],
+  }),
+  inset: number({
+    label: 'Star',
+    help: 'How far the middle of each side is drawn in, in % of the radius; at 0 it is a polygon',
+    ...({ default: 0, min: 0, max: 99, step: 1, unit: '%' } as const),
+  }),
+  radius: cornerRadius('Corners', 'the corners that point outward'),
 } as const
 
 const thickness = (value: number, help: string) =>
@@ -148,6 +193,11 @@ export const LINE_PARAMETERS = {
 } as const
 
 export const PATH_PARAMETERS = {
+  path: path({
+    label: 'Path',
+    help: 'SVG path data around the place of the piece; between keys of the same commands it moves point by point',
+    default: 'M 0 0',
+  }),
   thickness: thickness(0, 'Thickness of a line along the path, in px; at 0 the path is filled'),
   cap,
   join: choice({
@@ -171,13 +221,29 @@ export const PATH_PARAMETERS = {
   }),
 } as const
 
+export const PICTURE_PARAMETERS = {
+  width: extent('Width', 'Width of the picture, in px', 600),
+  height: extent('Height', 'Height of the picture, in px', 400),
+  linear: toggle({
+    label: 'Linear light',
+    help: 'The file holds linear light without saying so: for pictures that come in too dark',
+    default: false,
+  }),
+} as const
+
 /** Kinds of piece, with the parameters of their own. */
 export const PIECE_KINDS = {
   type: { label: 'Type', help: 'Words in a font', parameters: TYPE_PARAMETERS },
   box: { label: 'Box', help: 'A rectangle with round or square corners', parameters: BOX_PARAMETERS },
   ellipse: { label: 'Ellipse', help: 'A circle or an ellipse', parameters: ELLIPSE_PARAMETERS },
+  polygon: { label: 'Polygon or star', help: 'Any number of equal sides or rays', parameters: POLYGON_PARAMETERS },
   line: { label: 'Line', help: 'A straight line with ends', parameters: LINE_PARAMETERS },
   path: { label: 'Path', help: 'Any outline or line, as SVG path data', parameters: PATH_PARAMETERS },
+  picture: {
+    label: 'Picture',
+    help: 'A PNG, JPEG or WebP file, with coats around its opaque parts',
+    parameters: PICTURE_PARAMETERS,
+  },
   group: { label: 'Group', help: 'Pieces together, with coats around them all', parameters: {} },
 } as const satisfies Record<string, { label: string; help: string; parameters: Parameters }>
 

@@ -2,20 +2,21 @@ import { z } from 'zod'
 import { COMMON_COAT_PARAMETERS } from '../coats/definition'
 import { COATS } from '../coats/table'
 import type { BlendMode } from '../paint/blend-modes'
-import { isPathData } from '../formats/svg-path'
 import { rateSchema } from '../time/rate'
 import type { Rate } from '../time/rate'
 import type { Movable, StoredPaint, StoredValue } from './moving'
-import { colourSchema, movableNumber } from './moving'
+import { colourSchema, easingSchema, movableNumber } from './moving'
 import type { Parameters } from './parameters'
 import { number, shapeOf } from './parameters'
-import { paintSchema } from './paints'
+import { paintSchema, pictureId } from './paints'
 import {
   BOX_PARAMETERS,
   ELLIPSE_PARAMETERS,
   LINE_PARAMETERS,
   PATH_PARAMETERS,
+  PICTURE_PARAMETERS,
   PLACE_PARAMETERS,
+  POLYGON_PARAMETERS,
   TYPE_PARAMETERS,
 } from './pieces'
 import { DEEPEST_GROUP } from './tree'
@@ -33,8 +34,21 @@ interface PlacedPiece {
   id: string
   name: string
   on: boolean
+  /** The stage leaves a locked piece alone. */
+  locked: boolean
+  /** The frames in which it is seen, [in, out); null for all. Its motion is the card's, seen or not. */
+  span: { in: number; out: number } | null
+  /** Each picture of it is held for so many frames. */
+  steps: number
+  /** Takes part in the card's motion blur. */
+  blurred: boolean
+  /** The seal that was pressed on it last, by its id on the server; its coats may have been changed since. */
+  seal: { id: string; variant: string } | null
   x: Movable<number>
   y: Movable<number>
+  /** The point of the piece that stands at (x, y), from its own origin. */
+  anchorX: Movable<number>
+  anchorY: Movable<number>
   rotation: Movable<number>
   scale: Movable<number>
   opacity: Movable<number>
@@ -45,7 +59,9 @@ interface PlacedPiece {
 
 export interface TypePiece extends PlacedPiece {
   kind: 'type'
-  wording: string
+  wording: Movable<string>
+  /** The type piece whose words it shows instead of its own. */
+  linked: string | null
   /** Id of a shipped font, or of one that the user brought. */
   font: string
   size: Movable<number>
@@ -58,6 +74,21 @@ export interface BoxPiece extends PlacedPiece {
   kind: 'box'
   width: Movable<number>
   height: Movable<number>
+  ownCorners: Movable<boolean>
+  radius: Movable<number>
+  topLeft: Movable<number>
+  topRight: Movable<number>
+  bottomRight: Movable<number>
+  bottomLeft: Movable<number>
+}
+
+export interface PolygonPiece extends PlacedPiece {
+  kind: 'polygon'
+  width: Movable<number>
+  height: Movable<number>
+  sides: Movable<number>
+  /** 0 for a polygon; for a star how far its inner corners are drawn in, in %. */
+  inset: Movable<number>
   radius: Movable<number>
 }
 
@@ -77,11 +108,20 @@ export interface LinePiece extends PlacedPiece {
 export interface PathPiece extends PlacedPiece {
   kind: 'path'
   /** SVG path data around the piece's place. */
-  path: string
+  path: Movable<string>
   thickness: Movable<number>
   cap: 'butt' | 'round' | 'square'
   join: 'round' | 'mitre' | 'bevel'
   rule: 'nonzero' | 'evenodd'
+}
+
+export interface PicturePiece extends PlacedPiece {
+  kind: 'picture'
+  /** Id of a picture that was brought in; null shows nothing. */
+  picture: string | null
+  width: Movable<number>
+  height: Movable<number>
+  linear: Movable<boolean>
 }
 
 /** Pieces together: they move as one, and its coats lie around them all. */
@@ -91,12 +131,15 @@ export interface GroupPiece extends PlacedPiece {
   pieces: Piece[]
 }
 
-export type Piece = TypePiece | BoxPiece | EllipsePiece | LinePiece | PathPiece | GroupPiece
+export type Piece =
+  TypePiece | BoxPiece | EllipsePiece | PolygonPiece | LinePiece | PathPiece | PicturePiece | GroupPiece
 
 /** A coat: what all have in common, and the parameters of its kind under their own names. */
 export interface Coat {
   id: string
   kind: string
+  /** Given by hand; empty for the name of its kind. */
+  name: string
   on: boolean
   opacity: Movable<number>
   blend: BlendMode
@@ -112,6 +155,14 @@ export interface Card {
   /** Loop length in frames; frame `length` is frame 0 again. */
   length: number
   background: StoredPaint | null
+  /** Frames where a lower third has come in and where it begins to go out; what lies between is its hold. */
+  zones: { hold: number; out: number } | null
+  /** Each picture is held for so many frames. */
+  steps: number
+  /** Motion blur: when the shutter opens after the frame and for how long, in degrees (360 is a frame); null for none. */
+  shutter: { angle: number; phase: number } | null
+  /** Easings that were kept under a name. */
+  easings: { name: string; easing: string }[]
   /** In which light pixels are blended: display-encoded sRGB, or linear. */
   blending: 'display' | 'linear'
   /** The key light: where the light comes from. */
@@ -154,6 +205,7 @@ const coatSchemas = COATS.map((coat) =>
     .strictObject({
       id,
       kind: z.literal(coat.kind),
+      name: z.string().max(120).default(''),
       on: z.boolean().default(true),
       ...shapeOf(COMMON_COAT_PARAMETERS),
       ...shapeOf(coat.parameters),
@@ -162,12 +214,33 @@ const coatSchemas = COATS.map((coat) =>
 )
 export const coatSchema = z.discriminatedUnion('kind', coatSchemas as unknown as [(typeof coatSchemas)[number]])
 
-const stack = z.strictObject({
+/** The coats of a piece, both groups front first. */
+export const coreSchema = z.strictObject({
   face: z.array(coatSchema).max(64).default([]),
   behind: z.array(coatSchema).max(64).default([]),
 })
 
-const common = { id, name, on: z.boolean().default(true), coats: stack.default({ face: [], behind: [] }) }
+/** Stepped time: frames for which a picture is held. */
+const steps = z.number().int().min(1).max(1000)
+
+const common = {
+  id,
+  name,
+  on: z.boolean().default(true),
+  locked: z.boolean().default(false),
+  span: z
+    .strictObject({ in: z.number().int().min(0), out: z.number().int().min(1) })
+    .refine((span) => span.out > span.in, 'must end after it begins')
+    .nullable()
+    .default(null),
+  steps: steps.default(1),
+  blurred: z.boolean().default(true),
+  seal: z
+    .strictObject({ id: z.string().min(1).max(40), variant: z.string().min(1).max(120) })
+    .nullable()
+    .default(null),
+  coats: coreSchema.default({ face: [], behind: [] }),
+}
 
 const shape = (kind: string, parameters: Parameters, own: Record<string, z.ZodType> = {}) =>
   z.strictObject({
@@ -178,16 +251,15 @@ const shape = (kind: string, parameters: Parameters, own: Record<string, z.ZodTy
     ...shapeOf(parameters),
   })
 
-const wording = z.string().max(2000)
-const path = z.string().max(500_000).refine(isPathData, 'is no SVG path data')
-
 export const pieceSchema: z.ZodType = z.lazy(() =>
   z.discriminatedUnion('kind', [
-    shape('type', TYPE_PARAMETERS, { wording, font: id }),
+    shape('type', TYPE_PARAMETERS, { font: id, linked: id.nullable().default(null) }),
     shape('box', BOX_PARAMETERS),
     shape('ellipse', ELLIPSE_PARAMETERS),
+    shape('polygon', POLYGON_PARAMETERS),
     shape('line', LINE_PARAMETERS),
-    shape('path', PATH_PARAMETERS, { path }),
+    shape('path', PATH_PARAMETERS),
+    shape('picture', PICTURE_PARAMETERS, { picture: pictureId.nullable().default(null) }),
     shape('group', {}, { pieces: z.array(pieceSchema).max(200).default([]) }),
   ]),
 )
@@ -203,6 +275,20 @@ export const cardSchema = z
     rate: rateSchema,
     length: z.number().int().min(1).max(LONGEST_LOOP),
     background: paintSchema.nullable().default(null),
+    zones: z
+      .strictObject({ hold: z.number().int().min(0), out: z.number().int().min(1) })
+      .refine(({ hold, out }) => out > hold, 'the hold must end after it begins')
+      .nullable()
+      .default(null),
+    steps: steps.default(1),
+    shutter: z
+      .strictObject({ angle: z.number().min(1).max(720), phase: z.number().min(-360).max(360) })
+      .nullable()
+      .default(null),
+    easings: z
+      .array(z.strictObject({ name: z.string().min(1).max(60), easing: easingSchema }))
+      .max(64)
+      .default([]),
     blending: z.enum(['display', 'linear']).default('display'),
     light: z
       .strictObject({

@@ -1,10 +1,12 @@
-import { colourAt, numberAt } from '../time/keyframes'
-import type { Frames, Rgba } from '../units'
+import type { Moment } from '../time/moment'
+import { colourAt, curveAt, heldAt, numberAt, pathAt } from '../time/moved'
+import type { Rgba } from '../units'
 import { readColour } from './colour'
 import type { StoredCurve } from '../curves/curve'
 import type { Length, Movable, Moving, StoredGradient, StoredPaint, StoredTexture } from './moving'
 import { isMoving } from './moving'
-import type { Parameter, Parameters } from './parameters'
+import { GRADIENT_PARAMETERS, STOP_PARAMETERS, TEXTURE_PARAMETERS } from './paints'
+import type { Parameter, Parameters } from './parameter-kinds'
 
 // A settled value is what a parameter is at one frame: no keys, no hex text.
 
@@ -53,33 +55,38 @@ export type Settled<P extends Parameter> = P extends { type: 'number' }
           ? boolean
           : P extends { type: 'curve' }
             ? StoredCurve
-            : SettledPaint
+            : P extends { type: 'text' | 'path' }
+              ? string
+              : SettledPaint
 
 export type SettledValues<T extends Parameters> = { [K in keyof T]: Settled<T[K]> }
 
-/** The moment for which values are settled. */
-export interface Moment {
-  frame: Frames
-  /** The card's loop length. */
-  length: Frames
+export type { Moment }
+
+interface Range {
+  min: number
+  max: number
 }
 
-export function settleNumber(value: unknown, at: Moment): number {
-  return isMoving(value) ? numberAt(value as Moving<number>, at.frame, at.length) : (value as number)
+/** Easings and motors overshoot; what a parameter cannot be it does not become. */
+const kept = (value: number, { min, max }: Range) => Math.min(max, Math.max(min, value))
+
+export function settleNumber(value: unknown, at: Moment, range: Range): number {
+  return isMoving(value) ? kept(numberAt(value as Moving<number>, at), range) : (value as number)
 }
 
-export function settleLength(value: unknown, at: Moment): Length {
+export function settleLength(value: unknown, at: Moment, range: Range): Length {
   if (!isMoving(value)) return value as Length
-  const moved = numberAt(value as Moving<number>, at.frame, at.length)
+  const moved = kept(numberAt(value as Moving<number>, at), range)
   return (value as { unit?: '%' }).unit ? { unit: '%', value: moved } : moved
 }
 
 export function settleColour(value: unknown, at: Moment): Rgba {
-  return isMoving(value) ? colourAt(value as Moving<string>, at.frame, at.length) : readColour(value as string)
+  return isMoving(value) ? colourAt(value as Moving<string>, at) : readColour(value as string)
 }
 
 export function settlePaint(paint: StoredPaint, at: Moment): SettledPaint {
-  const share = (value: Movable<number>) => settleNumber(value, at) / 100
+  const share = (value: Movable<number>, range: Range) => settleNumber(value, at, range) / 100
   if (paint.type === 'solid') return { type: 'solid', colour: settleColour(paint.colour, at) }
   if (paint.type === 'texture') {
     const { type, pattern, picture, hang } = paint
@@ -87,41 +94,49 @@ export function settlePaint(paint: StoredPaint, at: Moment): SettledPaint {
       ...{ type, pattern, picture, hang },
       colour: settleColour(paint.colour, at),
       ground: settleColour(paint.ground, at),
-      scale: share(paint.scale),
-      weight: share(paint.weight),
-      angle: settleNumber(paint.angle, at),
-      x: settleNumber(paint.x, at),
-      y: settleNumber(paint.y, at),
-      seed: settleNumber(paint.seed, at),
+      scale: share(paint.scale, TEXTURE_PARAMETERS.scale),
+      weight: share(paint.weight, TEXTURE_PARAMETERS.weight),
+      angle: settleNumber(paint.angle, at, TEXTURE_PARAMETERS.angle),
+      x: settleNumber(paint.x, at, TEXTURE_PARAMETERS.x),
+      y: settleNumber(paint.y, at, TEXTURE_PARAMETERS.y),
+      seed: settleNumber(paint.seed, at, TEXTURE_PARAMETERS.seed),
     }
   }
   const { type, form, spread, mix, hang } = paint
   const stops = paint.stops.map((stop) => ({
-    at: share(stop.at),
+    at: share(stop.at, STOP_PARAMETERS.at),
     colour: settleColour(stop.colour, at),
-    middle: share(stop.middle ?? 50),
+    middle: share(stop.middle ?? 50, STOP_PARAMETERS.middle),
   }))
   return {
     ...{ type, form, spread, mix, hang, stops },
-    angle: settleNumber(paint.angle, at),
-    scale: share(paint.scale),
-    shift: share(paint.shift),
-    x: share(paint.x),
-    y: share(paint.y),
+    angle: settleNumber(paint.angle, at, GRADIENT_PARAMETERS.angle),
+    scale: share(paint.scale, GRADIENT_PARAMETERS.scale),
+    shift: share(paint.shift, GRADIENT_PARAMETERS.shift),
+    x: share(paint.x, GRADIENT_PARAMETERS.x),
+    y: share(paint.y, GRADIENT_PARAMETERS.y),
   }
 }
 
-function settle(parameter: Parameter, value: unknown, at: Moment): unknown {
+/** What a parameter is at one moment. */
+export function settle(parameter: Parameter, value: unknown, at: Moment): unknown {
   switch (parameter.type) {
     case 'number':
-      return settleNumber(value, at)
+      return settleNumber(value, at, parameter)
     case 'length':
-      return settleLength(value, at)
+      return settleLength(value, at, parameter)
     case 'colour':
       return settleColour(value, at)
     case 'paint':
       return settlePaint(value as StoredPaint, at)
-    default:
+    case 'curve':
+      return isMoving(value) ? curveAt(value as Moving<StoredCurve>, at) : value
+    case 'path':
+      return isMoving(value) ? pathAt(value as Moving<string>, at) : value
+    case 'toggle':
+    case 'text':
+      return isMoving(value) ? heldAt(value, at) : value
+    case 'choice':
       return value
   }
 }

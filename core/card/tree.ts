@@ -31,14 +31,17 @@ export function pathTo(pieces: readonly Piece[], id: string): number[] | null {
   return null
 }
 
-/** Ids of the pictures that paints of a card name. */
+/** Ids of the pictures that a card's paints and pieces name. */
 export function picturesOf(card: Pick<Card, 'pieces' | 'background'>): string[] {
   const coats = allPieces(card.pieces).flatMap(({ coats: { face, behind } }) => [...face, ...behind])
   const values: unknown[] = [card.background, ...coats.flatMap((coat) => Object.values(coat))]
   const ids = values.flatMap((value) =>
     typeof value === 'object' && value !== null && 'picture' in value && value.picture ? [String(value.picture)] : [],
   )
-  return [...new Set(ids)]
+  const own = allPieces(card.pieces).flatMap((piece) =>
+    piece.kind === 'picture' && piece.picture ? [piece.picture] : [],
+  )
+  return [...new Set([...ids, ...own])]
 }
 
 /** Ids of the fonts that a card's type is set in. */

@@ -79,6 +79,10 @@ export const bevel = defineCoat({
     return even(width + blurReach(scale.px(values.smoothing) / 2) + 2)
   },
   measures: (values, scale) => scale.px(values.width) + 2,
+  marks({ side, width }, scale) {
+    const moves = { inside: -1, outside: 1, across: 0.5, sunk: -1 }[side]
+    return [{ parameter: 'width', at: moves * scale.px(width), moves, deep: moves < 0 }]
+  },
   layers(values, bench): Layer[] {
     if (bench.px(values.width) <= 0 || values.relief === 0) return []
     const light = values.ownLight ? { azimuth: values.azimuth, elevation: values.elevation } : bench.light

@@ -125,6 +125,17 @@ export interface CoatPlace<V> {
   index: number
 }
 
+/** A point of the cross-section at which a hand can change a length of the coat. */
+export interface SectionMark {
+  parameter: string
+  /** Px from the edge, outward positive. */
+  at: Px
+  /** Px that the point moves for each px of the length; negative where it moves inward. */
+  moves: number
+  /** True where the slope or light cannot go farther than the shape is deep. */
+  deep?: boolean
+}
+
 export interface CoatDefinition<T extends Parameters = Parameters> {
   kind: string
   label: string
@@ -145,6 +156,13 @@ export interface CoatDefinition<T extends Parameters = Parameters> {
   measures?(values: SettledValues<T>, scale: CoatScale, place: CoatPlace<SettledValues<T>>): Px
   /** True for coats that show offset edges as they are: what is nearest is then measured with the distances at once. */
   showsEdges?: boolean
+  /**
+   * Where on the cross-section the coat's falloff curve stands: px from the edge at which what it takes in is `x` (0–1).
+   * Null while its other values leave no such place.
+   */
+  falloffAt?(values: SettledValues<T>, scale: CoatScale, x: number): Px | null
+  /** Where the cross-section has handles; the edge's outward side points to the right. */
+  marks?(values: SettledValues<T>, scale: CoatScale, place: CoatPlace<SettledValues<T>>): SectionMark[]
   layers(values: SettledValues<T>, bench: CoatBench, place: CoatPlace<SettledValues<T>>): Layer[]
 }
 

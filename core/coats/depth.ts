@@ -75,6 +75,11 @@ export const depth = defineCoat({
       bottom: Math.max(0, dy) + h / 2 + 2,
     }
   },
+  marks(values, scale) {
+    const { dx } = way(values, scale)
+    const length = scale.px(values.length)
+    return length === 0 ? [] : [{ parameter: 'length', at: dx, moves: dx / length }]
+  },
   layers(values, bench): Layer[] {
     const { dx, dy } = way(values, bench)
     if (dx === 0 && dy === 0 && values.taper === 100) return []

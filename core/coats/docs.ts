@@ -61,5 +61,8 @@ function rangeOf(parameter: Parameter): string {
       return `a paint, \`${parameter.default}\``
     case 'curve':
       return `a curve, \`${parameter.default}\``
+    case 'text':
+    case 'path':
+      return 'text'
   }
 }

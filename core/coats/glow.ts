@@ -1,6 +1,7 @@
 import { choice, paint } from '../card/parameter-kinds'
 import type { SettledValues } from '../card/settled'
 import { blurReach } from '../kernels/gauss'
+import { normalQuantile } from '../kernels/normal'
 import { falloff, firmness, grain, knockOut, softness } from './common-parameters'
 import type { CoatBench, CoatScale, Layer, PlaneRecipe } from './definition'
 import { defineCoat, even, SIDES } from './definition'
@@ -69,6 +70,18 @@ export const glow = defineCoat({
     const { firm, soft } = parts(values, scale)
     if (values.measure === 'even') return firm + soft + 1
     return firm > 0 ? firm + 2 : 0
+  },
+  marks({ side, reach }, scale) {
+    const moves = side === 'inside' ? -1 : 1
+    return [{ parameter: 'reach', at: moves * scale.px(reach), moves, deep: side === 'inside' }]
+  },
+  falloffAt(values, scale, x) {
+    const { firm, soft, sigma } = parts(values, scale)
+    if (soft <= 0 || (values.side === 'inside' && values.start === 'centre')) return null
+    const outward = values.side === 'inside' ? -1 : 1
+    if (values.measure === 'even') return outward * (firm + (1 - x) * soft)
+    // Twice what the Gaussian leaves, its tail moved to 0: see softly.
+    return outward * (firm + sigma * normalQuantile(1 - (x * (1 - TAIL) + TAIL) / 2))
   },
   layers(values, bench): Layer[] {
     const { firm, soft } = parts(values, bench)

@@ -2,6 +2,7 @@ import { choice, colour, length } from '../card/parameter-kinds'
 import type { SettledValues } from '../card/settled'
 import { cosDegrees, sinDegrees } from '../kernels/exact'
 import { blurReach } from '../kernels/gauss'
+import { normalQuantile } from '../kernels/normal'
 import type { Px } from '../units'
 import { direction, distance, falloff, firmness, grain, knockOut, ownDirection, softness } from './common-parameters'
 import type { CoatBench, CoatScale, Layer, PlaneRecipe } from './definition'
@@ -109,6 +110,26 @@ export const shadow = defineCoat({
   measures(values, scale) {
     const { spread } = castOf(values, scale)
     return spread > 0 ? spread + 2 : 0
+  },
+  marks(values, scale) {
+    const { dx, spread, sigma } = castOf(values, scale)
+    // An inside shadow grows inward from the moved edge.
+    const way = values.side === 'inside' ? -1 : 1
+    if (values.cast === 'lift') {
+      const lift = scale.px(values.lift)
+      return lift === 0 ? [] : [{ parameter: 'lift', at: dx, moves: dx / lift }]
+    }
+    const away = scale.px(values.distance)
+    const soft = spread + 2 * sigma
+    const marks = [{ parameter: 'softness', at: dx + way * soft, moves: way }]
+    return away === 0 ? marks : [{ parameter: 'distance', at: dx, moves: dx / away }, ...marks]
+  },
+  falloffAt(values, scale, x) {
+    const { dx, spread, sigma } = castOf(values, scale)
+    if (sigma <= 0) return null
+    // A blurred edge is the normal distribution; at its very ends it never arrives.
+    const z = normalQuantile(1 - Math.min(0.995, Math.max(0.005, x)))
+    return values.side === 'inside' ? dx - spread - sigma * z : dx + spread + sigma * z
   },
   layers(values, bench): Layer[] {
     const { dx, dy, spread, sigma, opacity } = castOf(values, bench)

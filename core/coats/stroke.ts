@@ -116,6 +116,20 @@ export const stroke = defineCoat({
     const { inner, outer } = extentOf(place.index, scale, place)
     return outer > inner ? Math.max(Math.abs(inner), Math.abs(outer)) + 2 : 0
   },
+  marks({ side }, scale, place) {
+    const { inner, outer } = extentOf(place.index, scale, place)
+    if (side === 'across') {
+      return [
+        { parameter: 'width', at: outer, moves: 0.5 },
+        { parameter: 'offset', at: (inner + outer) / 2, moves: 1 },
+      ]
+    }
+    const outward = side === 'outside'
+    return [
+      { parameter: 'width', at: outward ? outer : inner, moves: outward ? 1 : -1 },
+      { parameter: 'offset', at: outward ? inner : outer, moves: outward ? 1 : -1 },
+    ]
+  },
   layers(values, bench, place): Layer[] {
     const { inner, outer, above } = extentOf(place.index, bench, place)
     // A line of no width is no line.

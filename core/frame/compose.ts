@@ -37,7 +37,7 @@ export interface PreparedPiece {
 }
 
 /** Rows worked on at once: the RGBA windows of a strip stay in the processor's cache. */
-const STRIP = 16
+const STRIP = 4
 
 /**
  * Joins a piece's coats with the canvas. What lies within the outline and what lies outside it are composed apart,

@@ -1,30 +1,31 @@
 import type { Card } from '../card/schema'
 import { LARGEST_SIDE } from '../card/schema'
 import { toDisplay } from '../card/oklab'
-import { allPieces } from '../card/tree'
 import type { Moment } from '../card/settled'
-import { settleNumber, settlePaint } from '../card/settled'
+import { lightOf } from '../card/light'
+import { settlePaint } from '../card/settled'
 import { WaxError } from '../errors'
 import { Kernels } from '../kernels/kernels'
-import type { Placement } from '../outline/outline'
-import { place } from '../outline/outline'
 import { PictureBook } from '../paint/pictures'
 import { Tiles } from '../paint/texture'
 import { momentOf } from '../time/evaluate'
+import { stepped } from '../time/moment'
 import { FontBook } from '../type/font-book'
-import type { Frames, Point, Px, Rect } from '../units'
+import type { Frames, Point, Px, Rgba } from '../units'
 import { Canvas } from './canvas'
 import type { GridBox } from './grid-box'
-import { joined } from './grid-box'
-import { drawPieces, inkOf, sideOf } from './group'
+import { drawPieces } from './group'
 import { Outlines } from './outlines'
+import type { PieceOutlook } from './outlook'
+import { outlookOf } from './outlook'
+import { pickPiece } from './pick'
 import type { Drawing } from './piece'
 import { formOf, standingOf } from './piece'
 import { PlaneShelf } from './plane-shelf'
 import { isLinear, preparePaint } from './prepared-paint'
 import { heightRow } from './height-row'
 import type { Section } from './section'
-import { edgeCard, middleRow, pieceOf } from './section'
+import { edgeCard, handlesOf, middleRow, pieceOf } from './section'
 
 const EVERYWHERE = { mask: null, gate: null }
 /** Steps of the table from linear light to display: over √v, where the function is almost straight. */
@@ -33,6 +34,8 @@ const TRANSFER_STEPS = 4096
 export interface View {
   /** Render pixels per card pixel, up to 1. The default, 1, is the final size. */
   scale?: number
+  /** A draft for while a hand moves: borders of strokes without joins of their own, and a pixel soft. */
+  draft?: boolean
   /** Bits a channel of the picture. */
   bits?: 8 | 16
   /** The part of the frame that is rendered, in render pixels; its place is a multiple of 64. The default is all. */
@@ -47,16 +50,6 @@ export interface FramePicture {
   height: number
   bits: 8 | 16
   pixels: Uint8Array<ArrayBuffer>
-}
-
-/** Where a piece stands, for handles on the stage. Card pixels. */
-export interface PieceOutlook {
-  id: string
-  /** The corners of its ink bounds, turned with the piece: top left, top right, bottom right, bottom left. */
-  corners: [Point, Point, Point, Point]
-  place: Point
-  /** What 100 % of a coat's length stands for, in card px before the piece's scale. */
-  reference: Px
 }
 
 /**
@@ -89,7 +82,7 @@ export class Engine {
    * again.
    */
   render(card: Card, frame: Frames, view: View = {}): FramePicture {
-    const { scale = 1, bits = 8 } = view
+    const { scale = 1, bits = 8, draft = false } = view
     const frameWidth = Math.max(1, Math.round(card.frame.width * scale))
     const frameHeight = Math.max(1, Math.round(card.frame.height * scale))
     if (!(scale > 0) || frameWidth > LARGEST_SIDE || frameHeight > LARGEST_SIDE) {
@@ -106,7 +99,7 @@ export class Engine {
     const canvas = this.clearCanvas({ x, y, w: width, h: height })
     const start = kernels.mark()
     try {
-      const drawing = this.drawing(card, momentOf(card, frame), scale)
+      const drawing = this.drawing(card, shownMoment(card, frame), scale, draft)
       this.background(drawing, canvas)
       drawPieces(drawing, card.pieces, { scale, rotation: 0, x: 0, y: 0 }, canvas, 'pieces')
       const size = (width * height * bits) / 2
@@ -140,13 +133,21 @@ export class Engine {
     return this.kernels.bytes
   }
 
-  private drawing(card: Card, at: Moment, scale: number): Drawing {
+  private drawing(card: Card, at: Moment, scale: number, draft = false): Drawing {
     const { kernels, shelf, tiles, outlines, pictures } = this
-    const light = {
-      azimuth: settleNumber(card.light.azimuth, at),
-      elevation: settleNumber(card.light.elevation, at),
+    return {
+      kernels,
+      shelf,
+      tiles,
+      outlines,
+      pictures,
+      card,
+      at,
+      scale,
+      light: lightOf(card, at),
+      draft,
+      shutter: card.steps > 1 ? null : card.shutter,
     }
-    return { kernels, shelf, tiles, outlines, pictures, card, at, scale, light }
   }
 
   /** The canvas lies at the bottom of the kernels' memory as long as the size stays; only what was touched is cleared. */
@@ -167,63 +168,26 @@ export class Engine {
 
   /** Where every piece stands at a frame, those in groups too. Pieces without ink have all corners at their place. */
   outlook(card: Card, frame: Frames): PieceOutlook[] {
-    const drawing = this.drawing(card, momentOf(card, frame), 1)
-    const found: PieceOutlook[] = []
-    const visit = (pieces: Card['pieces'], parent: Placement, path: string): Rect | null => {
-      let all: Rect | null = null
-      pieces.forEach((piece, i) => {
-        const here = `${path}[${i}]`
-        // A piece that is off or clear still has handles.
-        const standing = standingOf({ ...piece, on: true, opacity: 100 }, parent, drawing.at)
-        if (!standing) return
-        const { placement } = standing
-        const spot = { x: placement.x, y: placement.y }
-        const entry: PieceOutlook = {
-          id: piece.id,
-          ...{ corners: [spot, spot, spot, spot], place: spot, reference: 0 },
-        }
-        found.push(entry)
-        if (piece.kind === 'group') {
-          const inner = visit(piece.pieces, placement, `${here}.pieces`)
-          if (!inner) return
-          const { left, top, right, bottom } = inner
-          entry.corners = [point(left, top), point(right, top), point(right, bottom), point(left, bottom)]
-          entry.reference = sideOf(inkOf(drawing, standing, piece, here)) / placement.scale
-          all = all ? joined(all, inner) : inner
-          return
-        }
-        const form = formOf(drawing, standing, here)
-        if (!form) return
-        const { bounds: b, placement: full } = form.hook
-        const corner = (x: number, y: number) => place(full, { x, y })
-        entry.corners = [
-          corner(b.left, b.top),
-          corner(b.right, b.top),
-          corner(b.right, b.bottom),
-          corner(b.left, b.bottom),
-        ]
-        entry.reference = form.reference / placement.scale
-        all = all ? joined(all, form.bounds) : form.bounds
-      })
-      return all
-    }
-    visit(card.pieces, { scale: 1, rotation: 0, x: 0, y: 0 }, 'pieces')
-    const order = allPieces(card.pieces).map(({ id }) => id)
-    return found.sort((a, b) => order.indexOf(a.id) - order.indexOf(b.id))
+    return outlookOf(this.drawing(card, shownMoment(card, frame), 1))
+  }
+
+  /**
+   * The foremost piece that shows at a point of the card: in the card's own list, or in that of a group. Pieces that
+   * are off or locked are passed over, and so are their clear pixels. Null where nothing is.
+   */
+  pick(card: Card, frame: Frames, point: Point, group: string | null = null): string | null {
+    return pickPiece(card, this.outlook(card, frame), point, group, shownMoment(card, frame), (only, region) =>
+      this.render(only, frame, { region }),
+    )
   }
 
   /**
    * What each coat of a piece lays at each distance from a straight edge. `facing` is where the edge's outward side
    * points; by default to the key light. Throws a WaxError for a piece that is not there.
    */
-  section(
-    card: Card,
-    id: string,
-    frame: Frames,
-    facing = settleNumber(card.light.azimuth, momentOf(card, frame)),
-  ): Section {
+  section(card: Card, id: string, frame: Frames, facing = lightOf(card, shownMoment(card, frame)).azimuth): Section {
     const piece = pieceOf(card, id)
-    const at = momentOf(card, frame)
+    const at = shownMoment(card, frame)
     const outlook = this.outlook(card, frame).find((entry) => entry.id === id)
     const reference = outlook?.reference ?? 0
     const look = (only?: string) => {
@@ -232,19 +196,20 @@ export class Engine {
     }
     const { range, row: whole, card: all } = look()
     const coats = [...piece.coats.face, ...piece.coats.behind].map((coat) => ({
-      ...{ id: coat.id, kind: coat.kind, colours: look(coat.id).row },
+      ...{ id: coat.id, kind: coat.kind, colours: coat.on ? look(coat.id).row : whole.map(() => NOTHING) },
+      ...handlesOf(all, coat.id, { frame: 0, length: 1 }),
       ...(coat.kind === 'bevel' ? { height: this.bevelHeights(all, coat.id) } : {}),
     }))
     const distances = Array.from({ length: range * 2 }, (_, i) => i + 0.5 - range)
-    return { piece: id, innerDepth: this.innerDepth(card, id, frame), distances, coats, whole }
+    return { piece: id, innerDepth: this.innerDepth(card, id, frame), reference, distances, coats, whole }
   }
 
   /** The largest distance from its edge inside a piece, in px before its scale; 0 for groups and empty pieces. */
   innerDepth(card: Card, id: string, frame: Frames): Px {
     const piece = pieceOf(card, id)
     if (piece.kind === 'group') return 0
-    const drawing = this.drawing(card, momentOf(card, frame), 1)
-    const still = { ...piece, on: true, opacity: 100 }
+    const drawing = this.drawing(card, shownMoment(card, frame), 1)
+    const still = { ...piece, on: true, opacity: 100, span: null }
     const standing = standingOf(still, { scale: 1, rotation: 0, x: 0, y: 0 }, drawing.at)
     const form = standing && formOf(drawing, standing, id)
     return form ? form.scale.innerDepth() / standing.placement.scale : 0
@@ -252,7 +217,7 @@ export class Engine {
 
   /** Heights of one bevel along the middle row of an edge card. */
   private bevelHeights(card: Card, id: string): number[] {
-    const drawing = this.drawing(card, momentOf(card, 0), 1)
+    const drawing = this.drawing(card, shownMoment(card, 0), 1)
     const standing = standingOf(card.pieces[0]!, { scale: 1, rotation: 0, x: 0, y: 0 }, drawing.at)
     const { width, height } = card.frame
     const box = { x: 0, y: 0, w: width, h: height }
@@ -289,5 +254,8 @@ export class Engine {
   }
 }
 
+/** The moment that a frame shows: the whole card may hold each picture for some frames. */
+const shownMoment = (card: Card, frame: Frames): Moment => stepped(momentOf(card, frame), card.steps)
+
 const BACKGROUND_ROWS = 16
-const point = (x: Px, y: Px): Point => ({ x, y })
+const NOTHING = [0, 0, 0, 0] satisfies Rgba

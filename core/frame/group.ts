@@ -1,7 +1,11 @@
-import type { GroupPiece, Piece } from '../card/schema'
+import { PICTURE_PARAMETERS } from '../card/pieces'
+import type { GroupPiece, Piece, PicturePiece } from '../card/schema'
+import { settleAll } from '../card/settled'
+import type { Moment } from '../time/moment'
 import type { CoatScale } from '../coats/definition'
 import { even } from '../coats/definition'
 import type { Placement } from '../outline/outline'
+import { fromPixels } from '../paint/gradient'
 import type { Plane } from '../kernels/kernels'
 import type { Rect } from '../units'
 import { AlphaBench } from './alpha-bench'
@@ -10,8 +14,15 @@ import type { GridBox } from './grid-box'
 import { boxesFor, common, joined } from './grid-box'
 import { laidCoats, reachOf } from './laid-coats'
 import type { Drawing, Standing } from './piece'
-import { drawCoats, drawFormed, formOf, settingOf, spread, standingOf, touchedBy } from './piece'
+import { drawCoats, drawFormed, formOf, isSeen, settingOf, spread, standingOf, touchedBy } from './piece'
+import { exposuresOf, layExposed } from './shutter'
+import { pictureSampler } from './prepared-paint'
 import { lengthIn } from './recipe-bench'
+
+/** Pieces whose coats are computed from the alpha of what they hold. */
+type AlphaPiece = GroupPiece | PicturePiece
+
+const isAlphaPiece = (piece: Piece): piece is AlphaPiece => piece.kind === 'group' || piece.kind === 'picture'
 
 /** Draws pieces back to front; `parent` is where their places count from. */
 export function drawPieces(
@@ -20,59 +31,82 @@ export function drawPieces(
   parent: Placement,
   canvas: Canvas,
   path: string,
+  at: Moment = drawing.at,
 ): void {
   for (let i = pieces.length - 1; i >= 0; i--) {
-    const standing = standingOf(pieces[i]!, parent, drawing.at)
-    if (!standing) continue
+    const piece = pieces[i]!
     const place = `${path}[${i}]`
-    if (standing.piece.kind === 'group') drawGroup(drawing, standing, standing.piece, canvas, place)
-    else drawFormed(drawing, standing, canvas, place)
+    // A span opens and closes with the frame, whatever the shutter does.
+    if (!isSeen(piece, at)) continue
+    const exposures = exposuresOf(drawing, piece, parent, at, place)
+    // While a group is exposed, what it holds moves along with it.
+    const still = exposures.length > 1 ? { ...drawing, shutter: null } : drawing
+    const lay = (now: Moment) => drawPiece(still, standingOf({ ...piece, span: null }, parent, now), canvas, place)
+    if (exposures.length === 1) lay(at)
+    else layExposed(drawing, canvas, exposures, (now) => touches(still, piece, parent, now, place), lay)
   }
 }
 
-/** What the pieces of a group can touch. */
-function contentsOf(drawing: Drawing, standing: Standing, group: GroupPiece, place: string): Rect | null {
+function drawPiece(drawing: Drawing, standing: Standing | null, canvas: Canvas, place: string): void {
+  if (!standing) return
+  if (isAlphaPiece(standing.piece)) drawFromAlpha(drawing, standing, standing.piece, canvas, place)
+  else drawFormed(drawing, standing, canvas, place)
+}
+
+function touches(drawing: Drawing, piece: Piece, parent: Placement, at: Moment, place: string): Rect | null {
+  const standing = standingOf({ ...piece, span: null }, parent, at)
+  if (!standing) return null
+  return isAlphaPiece(standing.piece)
+    ? touchedByAlpha(drawing, standing, standing.piece, place)
+    : touchedBy(drawing, standing, place)
+}
+
+/** What the pieces of a group, or the pixels of a picture, can touch. */
+function contentsOf(drawing: Drawing, standing: Standing, group: AlphaPiece, place: string): Rect | null {
+  if (group.kind === 'picture') return group.picture ? (formOf(drawing, standing, place)?.bounds ?? null) : null
   let all: Rect | null = null
   group.pieces.forEach((piece, i) => {
-    const inner = standingOf(piece, standing.placement, drawing.at)
+    const inner = standingOf(piece, standing.placement, standing.at)
     if (!inner) return
     const here = `${place}.pieces[${i}]`
-    const touched =
-      inner.piece.kind === 'group' ? touchedByGroup(drawing, inner, inner.piece, here) : touchedBy(drawing, inner, here)
+    const touched = isAlphaPiece(inner.piece)
+      ? touchedByAlpha(drawing, inner, inner.piece, here)
+      : touchedBy(drawing, inner, here)
     if (touched) all = all ? joined(all, touched) : touched
   })
   return all
 }
 
-function touchedByGroup(drawing: Drawing, standing: Standing, group: GroupPiece, place: string): Rect | null {
+function touchedByAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece, place: string): Rect | null {
   const bounds = contentsOf(drawing, standing, group, place)
   if (!bounds) return null
   const reference = sideOf(inkOf(drawing, standing, group, place))
   const scale = groupScale(drawing, standing, bounds, reference, () => 0)
-  return spread(bounds, reachOf(laidCoats(group, drawing.at), scale))
+  return spread(bounds, reachOf(laidCoats(group, standing.at), scale))
 }
 
 /**
  * What the outlines of a group's pieces span before the group itself is turned and moved, around its place; enlarged
  * by its placement. Percent lengths and paints that hang on the group are measured by it.
  */
-export function inkOf(drawing: Drawing, standing: Standing, group: GroupPiece, place: string): Rect | null {
+export function inkOf(drawing: Drawing, standing: Standing, group: AlphaPiece, place: string): Rect | null {
   const still: Placement = { scale: standing.placement.scale, rotation: 0, x: 0, y: 0 }
-  const visit = (pieces: readonly Piece[], parent: Placement, path: string): Rect | null => {
+  if (group.kind === 'picture') return formOf(drawing, { ...standing, placement: still }, place)?.bounds ?? null
+  const visit = (pieces: readonly Piece[], parent: Placement, path: string, at: Moment): Rect | null => {
     let all: Rect | null = null
     pieces.forEach((piece, i) => {
-      const inner = standingOf(piece, parent, drawing.at)
+      const inner = standingOf(piece, parent, at)
       if (!inner) return
       const here = `${path}[${i}]`
       const found =
         inner.piece.kind === 'group'
-          ? visit(inner.piece.pieces, inner.placement, `${here}.pieces`)
+          ? visit(inner.piece.pieces, inner.placement, `${here}.pieces`, inner.at)
           : (formOf(drawing, inner, here)?.bounds ?? null)
       if (found) all = all ? joined(all, found) : found
     })
     return all
   }
-  return visit(group.pieces, still, `${place}.pieces`)
+  return visit(group.pieces, still, `${place}.pieces`, standing.at)
 }
 
 /** What 100 % of a group stands for, in render pixels. */
@@ -91,14 +125,14 @@ function groupScale(
 }
 
 /**
- * Lays a group: its pieces are drawn on a canvas of their own, the coats are computed from its alpha, and the whole is
- * laid as one piece.
+ * Lays a group or a picture: what it holds is drawn on a canvas of its own, the coats are computed from that alpha, and
+ * the whole is laid as one piece.
  */
-function drawGroup(drawing: Drawing, standing: Standing, group: GroupPiece, canvas: Canvas, place: string): void {
+function drawFromAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece, canvas: Canvas, place: string): void {
   const bounds = contentsOf(drawing, standing, group, place)
   if (!bounds) return
   const { kernels } = drawing
-  const coats = laidCoats(group, drawing.at)
+  const coats = laidCoats(group, standing.at)
   const mark = kernels.mark()
   let depth: number | null = null
   const ink = inkOf(drawing, standing, group, place) ?? bounds
@@ -109,7 +143,8 @@ function drawGroup(drawing: Drawing, standing: Standing, group: GroupPiece, canv
   const box = boxesFor(bounds, even(2), margin, canvas.box)?.box
   if (!box) return
   const inner = new Canvas(kernels, kernels.layers(box.w, box.h), box)
-  drawPieces(drawing, group.pieces, standing.placement, inner, `${place}.pieces`)
+  if (group.kind === 'picture') drawPixels(drawing, standing, group, inner, place)
+  else drawPieces(drawing, group.pieces, standing.placement, inner, `${place}.pieces`, standing.at)
   const alpha = kernels.alpha(inner.layers)
   kernels.makeWhole(inner.layers)
   let measured: Plane | null = null
@@ -136,6 +171,27 @@ function drawGroup(drawing: Drawing, standing: Standing, group: GroupPiece, canv
 }
 
 let serial = 0
+
+/** The pixels of a picture, its edges as exact as those of a box. */
+function drawPixels(
+  drawing: Drawing,
+  standing: Standing,
+  { picture }: PicturePiece,
+  { layers, box }: Canvas,
+  place: string,
+): void {
+  const { kernels, pictures } = drawing
+  const form = formOf(drawing, standing, place)
+  if (!form || !picture) return
+  const { width, height, linear } = settleAll(PICTURE_PARAMETERS, standing.piece as never, standing.at)
+  const pixels = pictures.get(picture, `${place}.picture`)
+  const mark = kernels.mark()
+  const mask = kernels.coverage(kernels.segments(form.segments, -box.x, -box.y), box.w, box.h)
+  const map = fromPixels(standing.placement, { x: 0, y: 0 }, pixels.width / width, pixels.height / height)
+  const sample = pictureSampler(drawing, { picture, linear }, map, `${place}.picture`)
+  kernels.layPicture('normal', layers, { mask, gate: null }, sample(box), 1)
+  kernels.release(mark)
+}
 
 function deepest(distance: Float32Array): number {
   let least = 0

@@ -10,7 +10,7 @@ import { formOf, settingOf } from './piece'
 
 /** Heights of a bevel along the middle row of the canvas, in px; null where it is off. */
 export function heightRow(drawing: Drawing, standing: Standing, canvas: Canvas, id: string): number[] | null {
-  const coat = laidCoats(standing.piece, drawing.at).find((laid) => laid.id === id)
+  const coat = laidCoats(standing.piece, standing.at).find((laid) => laid.id === id)
   const form = formOf(drawing, standing, 'piece')
   if (!coat || !form) return null
   const { kernels, shelf } = drawing

@@ -32,7 +32,7 @@ export function laidCoats({ id, coats }: Piece, at: Moment): LaidCoat[] {
           id: coat.id,
           ...{ group, definition },
           values: settleAll(definition.parameters, coat, at) as never,
-          opacity: settleNumber(coat.opacity, at) / 100,
+          opacity: settleNumber(coat.opacity, at, COMMON_COAT_PARAMETERS.opacity) / 100,
           blend: settleAll(COMMON_COAT_PARAMETERS, coat, at).blend,
           place: placeAmong(coat, coats, at),
           address: `${id}/${coat.id}`,
@@ -50,7 +50,7 @@ function placeAmong(coat: Coat, coats: Piece['coats'], at: Moment): CoatPlace<ne
   const siblings = same.map((other, i) => ({
     id: other.id,
     on: other.on,
-    opacity: settleNumber(other.opacity, at) / 100,
+    opacity: settleNumber(other.opacity, at, COMMON_COAT_PARAMETERS.opacity) / 100,
     values: settleAll(parameters, other, at) as never,
     above: i < index,
   }))

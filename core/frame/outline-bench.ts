@@ -43,6 +43,7 @@ export class OutlineBench extends RecipeBench {
 
   grown(edge: Px, style: JoinStyle = ROUND): Step {
     if (edge === 0) return this.coverage()
+    if (this.setting.draft) return this.swollen(edge)
     const limit = style.join === 'mitre' ? style.limit : ''
     const name = `grown(${edge},${style.join},${limit},${this.field.reach})`
     return this.step(name, () => this.fromField(this.field.grown(edge, style), 0))

@@ -1,7 +1,15 @@
 import type { GroupPiece, Piece } from '../card/schema'
 import type { Moment } from '../card/settled'
 import { settleAll } from '../card/settled'
-import { BOX_PARAMETERS, ELLIPSE_PARAMETERS, LINE_PARAMETERS, PATH_PARAMETERS, TYPE_PARAMETERS } from '../card/pieces'
+import {
+  BOX_PARAMETERS,
+  ELLIPSE_PARAMETERS,
+  LINE_PARAMETERS,
+  PATH_PARAMETERS,
+  PICTURE_PARAMETERS,
+  POLYGON_PARAMETERS,
+  TYPE_PARAMETERS,
+} from '../card/pieces'
 import { readPathData } from '../formats/svg-path'
 import { boxPath } from '../outline/box'
 import type { PathCommand, Ring } from '../outline/contour'
@@ -9,11 +17,13 @@ import { flatten, flattenStretches } from '../outline/contour'
 import { ellipsePath } from '../outline/ellipse'
 import type { Outline } from '../outline/outline'
 import { outlineOf } from '../outline/outline'
+import { polygonPath } from '../outline/polygon'
 import type { LineStyle } from '../outline/stroked'
 import { strokePieces } from '../outline/stroked'
 import { unite, uniteShapes } from '../outline/unite'
 import type { Font } from '../type/font'
 import type { FontBook } from '../type/font-book'
+import { wordingAt } from '../type/wording'
 import { glyphPath, setType } from '../type/layout'
 
 /** Curves stay within this many render pixels of their straight pieces. */
@@ -51,14 +61,29 @@ export class Outlines {
     })
     switch (piece.kind) {
       case 'box': {
-        const { width, height, radius } = settleAll(BOX_PARAMETERS, piece as never, at)
-        const rings = () => (width > 0 && height > 0 ? flatten(boxPath(width, height, radius), tolerance) : [])
-        return made(key(width, height, radius), Math.min(width, height), rings)
+        const box = settleAll(BOX_PARAMETERS, piece as never, at)
+        const { width, height, radius: r } = box
+        const own = [box.topLeft, box.topRight, box.bottomRight, box.bottomLeft] as const
+        const corners = box.ownCorners ? own : ([r, r, r, r] as const)
+        const rings = () => (width > 0 && height > 0 ? flatten(boxPath(width, height, corners), tolerance) : [])
+        return made(key(width, height, ...corners), Math.min(width, height), rings)
+      }
+      case 'picture': {
+        const { width, height } = settleAll(PICTURE_PARAMETERS, piece as never, at)
+        const rings = () => (width > 0 && height > 0 ? flatten(boxPath(width, height, [0, 0, 0, 0]), tolerance) : [])
+        return made(key(width, height), Math.min(width, height), rings)
       }
       case 'ellipse': {
         const { width, height } = settleAll(ELLIPSE_PARAMETERS, piece as never, at)
         const rings = () => (width > 0 && height > 0 ? flatten(ellipsePath(width, height), tolerance) : [])
         return made(key(width, height), Math.min(width, height), rings)
+      }
+      case 'polygon': {
+        const { inset, ...form } = settleAll(POLYGON_PARAMETERS, piece as never, at)
+        const { width, height } = form
+        const path = () => polygonPath({ ...form, inset: inset / 100 })
+        const rings = () => (width > 0 && height > 0 ? unite(flatten(path(), tolerance), detail * GRID) : [])
+        return made(key(...Object.values(form), inset), Math.min(width, height), rings)
       }
       case 'line': {
         const { length, thickness, cap } = settleAll(LINE_PARAMETERS, piece as never, at)
@@ -70,13 +95,13 @@ export class Outlines {
         return made(key(length, thickness, cap), thickness, () => lineRings(path, style, detail))
       }
       case 'path': {
-        const { thickness, cap, join, rule } = settleAll(PATH_PARAMETERS, piece as never, at)
-        const path = this.pathOf(piece.path, `${place}.path`)
+        const { path: data, thickness, cap, join, rule } = settleAll(PATH_PARAMETERS, piece as never, at)
+        const path = this.pathOf(data, `${place}.path`)
         const rings = () =>
           thickness > 0
             ? lineRings(path, { thickness, cap, join, limit: 4 }, detail)
             : unite(flatten(path, tolerance), detail * GRID, rule)
-        const name = key(piece.path, thickness, cap, join, rule)
+        const name = key(data, thickness, cap, join, rule)
         const outline = this.keep(name, () => {
           const all = outlineOf(name, rings(), 1)
           const b = all.bounds
@@ -88,9 +113,10 @@ export class Outlines {
   }
 
   private ofType(piece: Extract<Piece, { kind: 'type' }>, at: Moment, scale: number, place: string): SizedOutline {
+    const wording = wordingAt(piece, at)
     const { size, tracking, leading, align } = settleAll(TYPE_PARAMETERS, piece as never, at)
     const detail = detailFor(size * scale)
-    const setting = { wording: piece.wording, tracking, leading, align }
+    const setting = { wording, tracking, leading, align }
     const key = JSON.stringify([piece.font, setting, detail])
     const outline = this.keep(key, () => {
       const font = this.fonts.get(piece.font, `${place}.font`)

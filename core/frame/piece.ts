@@ -1,6 +1,7 @@
 import { PLACE_PARAMETERS } from '../card/pieces'
 import type { Card, Piece } from '../card/schema'
-import type { Moment } from '../card/settled'
+import type { Moment } from '../time/moment'
+import { stepped } from '../time/moment'
 import { settleAll } from '../card/settled'
 import type { CoatScale, Insets, Layer, Light } from '../coats/definition'
 import { even } from '../coats/definition'
@@ -9,7 +10,7 @@ import { placed, within } from '../outline/outline'
 import { innerDepth } from '../outline/inner-depth'
 import type { Outline } from '../outline/outline'
 import type { BlendMode } from '../paint/blend-modes'
-import type { Px, Rect } from '../units'
+import type { Point, Px, Rect } from '../units'
 import type { Canvas } from './canvas'
 import type { PreparedLayer, PreparedPainting } from './compose'
 import { compose } from './compose'
@@ -20,6 +21,7 @@ import type { LaidCoat } from './laid-coats'
 import { fieldReach, laidCoats, measured, reachOf, seedOf } from './laid-coats'
 import { OutlineBench } from './outline-bench'
 import type { FormedPiece, Outlines } from './outlines'
+import type { Shutter } from './shutter'
 import type { PlaneShelf } from './plane-shelf'
 import type { Hook, Palette } from './prepared-paint'
 import { preparePaint } from './prepared-paint'
@@ -33,21 +35,37 @@ export interface Drawing extends Palette {
   card: Card
   at: Moment
   light: Light
+  /** See View.draft. */
+  draft: boolean
+  /** Open while a piece is exposed; null for none, and for what a group holds, which is exposed with it. */
+  shutter: Shutter | null
 }
 
 /** How a piece stands on the render grid at a moment. */
 export interface Standing {
   piece: Piece
+  /** When it is: its picture may be held for some frames. */
+  at: Moment
+  /** From the piece's own space to the render grid. */
   placement: Placement
+  /** Where its anchor stands on the render grid. */
+  anchor: Point
   opacity: number
   blend: BlendMode
 }
 
-/** Null for a piece that is off, clear, or scaled to nothing. */
-export function standingOf(piece: Piece, parent: Placement, at: Moment): Standing | null {
-  const { x, y, rotation, scale, opacity, blend } = settleAll(PLACE_PARAMETERS, piece as never, at)
-  if (!piece.on || opacity <= 0 || scale <= 0) return null
-  return { piece, placement: within(parent, { x, y, rotation, scale: scale / 100 }), opacity: opacity / 100, blend }
+/** Whether a moment lies in the piece's span. */
+export const isSeen = ({ span }: Piece, { frame }: Moment) => !span || (frame >= span.in && frame < span.out)
+
+/** Null for a piece that is off, not seen at this frame, clear, or scaled to nothing. */
+export function standingOf(piece: Piece, parent: Placement, now: Moment): Standing | null {
+  if (!piece.on || !isSeen(piece, now)) return null
+  const at = stepped(now, piece.steps)
+  const { x, y, anchorX, anchorY, rotation, scale, opacity, blend } = settleAll(PLACE_PARAMETERS, piece as never, at)
+  if (opacity <= 0 || scale <= 0) return null
+  const anchor = within(parent, { x, y, rotation, scale: scale / 100 })
+  const placement = within(anchor, { x: -anchorX, y: -anchorY, rotation: 0, scale: 1 })
+  return { piece, at, placement, anchor: { x: anchor.x, y: anchor.y }, opacity: opacity / 100, blend }
 }
 
 const depths = new WeakMap<Outline, number>()
@@ -63,7 +81,7 @@ export function innerDepthOf(outline: Outline): number {
 }
 
 /** A piece's outline on the render grid, with what its coats need to know of it. */
-export function formOf({ outlines, at, light }: Drawing, { piece, placement }: Standing, place: string) {
+export function formOf({ outlines, light }: Drawing, { piece, at, placement }: Standing, place: string) {
   const { outline, enlarge } = outlines.of(piece as FormedPiece, at, placement.scale, place)
   if (!outline.bounds) return null
   const full: Placement = { ...placement, scale: placement.scale * enlarge }
@@ -84,7 +102,7 @@ export function formOf({ outlines, at, light }: Drawing, { piece, placement }: S
 export function touchedBy(drawing: Drawing, standing: Standing, place: string): Rect | null {
   const form = formOf(drawing, standing, place)
   if (!form) return null
-  return spread(form.bounds, reachOf(laidCoats(standing.piece, drawing.at), form.scale))
+  return spread(form.bounds, reachOf(laidCoats(standing.piece, standing.at), form.scale))
 }
 
 export const spread = (bounds: Rect, reach: Insets): Rect => ({
@@ -99,7 +117,7 @@ export function drawFormed(drawing: Drawing, standing: Standing, canvas: Canvas,
   const form = formOf(drawing, standing, place)
   if (!form) return
   const { kernels, shelf } = drawing
-  const coats = laidCoats(standing.piece, drawing.at)
+  const coats = laidCoats(standing.piece, standing.at)
   const mark = kernels.mark()
   const setting = settingOf(drawing, standing, form)
   const reach = measured(coats, form.scale)
@@ -121,12 +139,12 @@ export function drawFormed(drawing: Drawing, standing: Standing, canvas: Canvas,
 }
 
 export function settingOf(
-  { kernels, shelf }: Drawing,
+  { kernels, shelf, draft }: Drawing,
   { placement }: Standing,
   { key, reference, scale }: { key: string; reference: Px; scale: CoatScale },
 ): BenchSetting {
   const { light, innerDepth, extent } = scale
-  return { kernels, shelf, key, scale: placement.scale, reference, light, innerDepth, extent }
+  return { kernels, shelf, draft, key, scale: placement.scale, reference, light, innerDepth, extent }
 }
 
 interface CoatWork {

@@ -3,12 +3,12 @@ import type { SettledGradient, SettledPaint, SettledTexture } from '../card/sett
 import type { Affine, Kernels, Layers, Plane, Ramp } from '../kernels/kernels'
 import type { Placement } from '../outline/outline'
 import { gradientCircle, gradientLine, gradientTurn } from '../paint/gradient'
-import type { PictureBook } from '../paint/pictures'
+import type { Picture, PictureBook } from '../paint/pictures'
 import { pixelColour, rampColours } from '../paint/ramp'
 import type { Tiles } from '../paint/texture'
 import { lineMap, pixelsPerPeriod, textureMap, TILE } from '../paint/texture'
 import type { Rect, Rgba } from '../units'
-import { toLinear } from '../card/oklab'
+import { toDisplay, toLinear } from '../card/oklab'
 import type { GridBox } from './grid-box'
 
 /**
@@ -93,7 +93,7 @@ function prepareTexture(palette: Palette, paint: SettledTexture, hook: Hook, pla
   const { kernels, tiles, card } = palette
   const map = textureMap(paint, hook.bounds, hook.placement, hook.unit)
   if (paint.pattern === 'picture') {
-    return { sample: pictureSampler(palette, paint, map, place) }
+    return { sample: pictureSampler(palette, { picture: paint.picture!, linear: false }, map, place) }
   }
   const linear = isLinear(card)
   if (paint.pattern === 'lines' || paint.pattern === 'grid') {
@@ -119,25 +119,23 @@ function twoColours(kernels: Kernels, { colour, ground }: SettledTexture, linear
   return { at: kernels.numbers(colours), steps: colours.length / 4 - 1, spread: 'pad' }
 }
 
-/** Halves the picture until a render pixel takes no more than two of its pixels, so that it does not shimmer. */
-function pictureSampler(palette: Palette, { picture: id }: SettledTexture, map: Affine, place: string) {
+/**
+ * Samples a picture through a map from render pixels to its own, centred. `linear`: its values are linear light. Halves
+ * the picture until a render pixel takes no more than two of its pixels, so that it does not shimmer.
+ */
+export function pictureSampler(
+  palette: Palette,
+  { picture: id, linear: inLinear }: { picture: string; linear: boolean },
+  map: Affine,
+  place: string,
+): (window: GridBox) => Layers {
   const { kernels, pictures, card } = palette
-  const { width, height, pixels } = pictures.get(id!, place)
+  const picture = pictures.get(id, place)
+  const { width, height } = picture
   const linear = isLinear(card)
-  const encoded = Float32Array.from({ length: 256 }, (_, v) => (linear ? toLinear(v / 255) : v / 255))
-  let [w, h, halvings] = [width, height, 0]
+  const decoded = (v: number) => (linear === inLinear ? v : inLinear ? toDisplay(v) : toLinear(v))
   const shrink = Math.sqrt(map.a * map.a + map.c * map.c)
-  let values = new Float32Array(w * h * 4)
-  for (let i = 0; i < values.length; i += 4) {
-    const alpha = pixels[i + 3]! / 255
-    for (let c = 0; c < 3; c++) values[i + c] = encoded[pixels[i + c]!]! * alpha
-    values[i + 3] = alpha
-  }
-  while (shrink / 2 ** halvings > 2 && w > 1 && h > 1) {
-    values = halved(values, w, h)
-    ;[w, h] = [Math.max(1, w >> 1), Math.max(1, h >> 1)]
-    halvings++
-  }
+  const { values, w, h } = halvedUntil(picture, shrink, `${linear} ${inLinear}`, decoded)
   const layers: Layers = { at: kernels.numbers(values), w, h, stride: w * 16 }
   const [kx, ky] = [w / width, h / height]
   const scaled = {
@@ -146,6 +144,49 @@ function pictureSampler(palette: Palette, { picture: id }: SettledTexture, map: 
     f: (map.f + height / 2) * ky,
   }
   return (window: GridBox) => kernels.samplePicture(window, layers, scaled)
+}
+
+interface Halved {
+  values: Float32Array<ArrayBuffer>
+  w: number
+  h: number
+}
+
+/** Pictures that were made ready before, by what was done to them: the same for every frame. */
+const ready = new WeakMap<Picture, Map<string, Halved>>()
+
+/** A picture premultiplied and halved until `shrink` of its own pixels to a render pixel are no more than two. */
+function halvedUntil(picture: Picture, shrink: number, light: string, decoded: (v: number) => number): Halved {
+  const kept = ready.get(picture) ?? new Map<string, Halved>()
+  ready.set(picture, kept)
+  const of = (halvings: number): Halved => {
+    const key = `${light} ${halvings}`
+    const found = kept.get(key)
+    if (found) return found
+    let made: Halved
+    if (halvings === 0) {
+      const encoded = Float32Array.from({ length: 256 }, (_, v) => decoded(v / 255))
+      made = { values: premultiplied(picture.pixels, encoded), w: picture.width, h: picture.height }
+    } else {
+      const { values, w, h } = of(halvings - 1)
+      made = { values: halved(values, w, h), w: Math.max(1, w >> 1), h: Math.max(1, h >> 1) }
+    }
+    kept.set(key, made)
+    return made
+  }
+  let halvings = 0
+  while (shrink / 2 ** halvings > 2 && Math.min(picture.width, picture.height) >> halvings > 1) halvings++
+  return of(halvings)
+}
+
+function premultiplied(pixels: Uint8Array, encoded: Float32Array): Float32Array<ArrayBuffer> {
+  const values = new Float32Array(pixels.length)
+  for (let i = 0; i < values.length; i += 4) {
+    const alpha = pixels[i + 3]! / 255
+    for (let c = 0; c < 3; c++) values[i + c] = encoded[pixels[i + c]!]! * alpha
+    values[i + 3] = alpha
+  }
+  return values
 }
 
 /** Means of two by two pixels; an odd last row or column is left out. */

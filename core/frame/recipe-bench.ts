@@ -20,6 +20,8 @@ const TRUE_SLOPE = 0.5
 export interface BenchSetting {
   kernels: Kernels
   shelf: PlaneShelf
+  /** See View.draft. */
+  draft: boolean
   /** Names the form and its placement: equal keys, equal planes. */
   key: string
   /** Render pixels per px of a coat: view scale times piece scale. */

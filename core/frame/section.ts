@@ -1,12 +1,16 @@
 import { createPiece } from '../card/create'
-import type { Length } from '../card/moving'
+import type { Length, StoredValue } from '../card/moving'
+import type { CoatScale, SectionMark } from '../coats/definition'
 import { coatOf } from '../coats/table'
 import type { BoxPiece, Card, Coat, Piece } from '../card/schema'
 import { allPieces } from '../card/tree'
 import type { Moment } from '../card/settled'
-import { settleColour, settleLength, settleNumber } from '../card/settled'
+import { settle, settleColour, settleLength, settleNumber } from '../card/settled'
+import { lightOf } from '../card/light'
+import { COMMON_COAT_PARAMETERS } from '../coats/definition'
 import { writeColour } from '../card/colour'
 import { WaxError } from '../errors'
+import { laidCoats } from './laid-coats'
 import type { Degrees, Px, Rgba } from '../units'
 
 // The cross-section of a piece: its coats laid on a straight edge and read off across it. The edge is that of a box
@@ -20,12 +24,18 @@ export interface SectionCoat {
   colours: Rgba[]
   /** Bevels only: height in px at each distance. */
   height?: number[]
+  /** Where a hand can change the coat. */
+  marks: SectionMark[]
+  /** Px from the edge at which the falloff curve takes in 0, 1/32, 2/32 … 1; null where the coat has none. */
+  falloff: Px[] | null
 }
 
 export interface Section {
   piece: string
   /** The largest distance from the edge inside the piece, in px; 0 where it is not known. */
   innerDepth: Px
+  /** Px that 100 % of a length stands for. */
+  reference: Px
   /** Px from the edge to the middle of each sample, negative inside, before the piece's scale. */
   distances: Px[]
   /** Front first. */
@@ -72,23 +82,21 @@ export function edgeCard(
     ...{ id: piece.id, width: span, height: span, x: size.width / 2 - span / 2, y: ROWS / 2 },
     coats: { face: coats.face.map(clear), behind: coats.behind.map(clear) },
   }
-  const light = {
-    azimuth: settleNumber(card.light.azimuth, at) - facing,
-    elevation: settleNumber(card.light.elevation, at),
-  }
+  const { azimuth, elevation } = lightOf(card, at)
+  const light = { azimuth: azimuth - facing, elevation }
   return { card: { ...bare, light, pieces: [box] }, range: size.width / 2 }
 }
 
 /** A coat without motion: lengths in px, directions as seen from the edge. */
 function stillCoat(coat: Coat, { at, reference, facing }: { at: Moment; reference: Px; facing: Degrees }): Coat {
-  const still: Coat = { ...coat, opacity: settleNumber(coat.opacity, at) }
-  for (const [name, { type }] of Object.entries(coatOf(coat.kind).parameters)) {
-    if (type === 'length') still[name] = inPx(settleLength(coat[name], at), reference)
-    else if (type === 'colour') still[name] = writeColour(settleColour(coat[name], at))
-    else if (type === 'number') {
-      const value = settleNumber(coat[name], at)
+  const still: Coat = { ...coat, opacity: settleNumber(coat.opacity, at, COMMON_COAT_PARAMETERS.opacity) }
+  for (const [name, parameter] of Object.entries(coatOf(coat.kind).parameters)) {
+    if (parameter.type === 'length') still[name] = inPx(settleLength(coat[name], at, parameter), reference)
+    else if (parameter.type === 'colour') still[name] = writeColour(settleColour(coat[name], at))
+    else if (parameter.type === 'number') {
+      const value = settleNumber(coat[name], at, parameter)
       still[name] = name === 'direction' || name === 'azimuth' ? value - facing : value
-    }
+    } else if (parameter.type !== 'paint') still[name] = settle(parameter, coat[name], at) as StoredValue
   }
   return still
 }
@@ -109,4 +117,29 @@ export function middleRow({ width, pixels }: { width: number; pixels: Uint8Array
     const at = row + x * 4
     return [values[at]! / 65535, values[at + 1]! / 65535, values[at + 2]! / 65535, values[at + 3]! / 65535]
   })
+}
+
+const FALLOFF_STEPS = 32
+
+/** The handles of a coat on an edge card, and where its falloff curve stands. */
+export function handlesOf(card: Card, coat: string, at: Moment): Pick<SectionCoat, 'marks' | 'falloff'> {
+  const [piece] = card.pieces
+  const laid = piece && laidCoats(piece, at).find(({ id }) => id === coat)
+  if (!laid) return { marks: [], falloff: null }
+  const scale: CoatScale = {
+    // An edge card has all its lengths in px.
+    px: (length) => (typeof length === 'number' ? length : 0),
+    light: lightOf(card, at),
+    innerDepth: () => Infinity,
+    extent: { w: card.frame.width, h: card.frame.height },
+  }
+  const { definition, values, place } = laid
+  const marks = definition.marks?.(values, scale, place) ?? []
+  const places = Array.from({ length: FALLOFF_STEPS + 1 }, (_, i) =>
+    definition.falloffAt?.(values, scale, i / FALLOFF_STEPS),
+  )
+  return {
+    marks: marks.filter(({ moves }) => Math.abs(moves) > 0.05),
+    falloff: places.every((d) => typeof d === 'number') ? (places as Px[]) : null,
+  }
 }

@@ -63,6 +63,13 @@ export function place({ scale, rotation, x, y }: Placement, point: Point): Point
   return { x: point.x * c + point.y * s + x, y: -point.x * s + point.y * c + y }
 }
 
+/** The inverse of `place`. */
+export function unplace({ scale, rotation, x, y }: Placement, point: Point): Point {
+  const [c, s] = [cosDegrees(rotation), sinDegrees(rotation)]
+  const [dx, dy] = [point.x - x, point.y - y]
+  return { x: (dx * c - dy * s) / scale, y: (dx * s + dy * c) / scale }
+}
+
 /** First `inner`, then `outer`: as a piece stands in a group. */
 export function within(outer: Placement, inner: Placement): Placement {
   const { x, y } = place(outer, inner)

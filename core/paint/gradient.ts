@@ -1,9 +1,9 @@
 import type { SettledGradient } from '../card/settled'
-import { cosDegrees, sinDegrees } from '../kernels/exact'
+import { acosDegrees, cosDegrees, sinDegrees } from '../kernels/exact'
 import type { Affine } from '../kernels/kernels'
 import type { Placement } from '../outline/outline'
 import { place } from '../outline/outline'
-import type { Rect } from '../units'
+import type { Point, Rect } from '../units'
 
 // Where the places of a gradient lie on the render pixels, for a shape with `bounds` in the space of `placement`.
 
@@ -24,6 +24,35 @@ export function gradientLine(
   const tx = cosDegrees(paint.angle + placement.rotation) / length
   const ty = -sinDegrees(paint.angle + placement.rotation) / length
   return { t0: 0.5 - middle.x * tx - middle.y * ty - paint.shift / paint.scale, tx, ty }
+}
+
+/** The values of a gradient that its two ends on the stage stand for. Angle in degrees, the others in shares. */
+export type GradientLineValues = Pick<SettledGradient, 'angle' | 'scale' | 'shift'>
+
+/** The points of the shape's own space at which a linear gradient has its first and its last colour. */
+export function gradientEnds({ angle, scale, shift }: GradientLineValues, bounds: Rect): [Point, Point] {
+  const { middle, span } = lineOf(angle, bounds)
+  const way = { x: cosDegrees(angle) * span, y: -sinDegrees(angle) * span }
+  const at = (t: number): Point => ({ x: middle.x + way.x * t, y: middle.y + way.y * t })
+  // t on the paint is 0.5 + (place along the line − shift) / scale, places in spans from the middle.
+  return [at(shift - scale / 2), at(shift + scale / 2)]
+}
+
+/** The inverse of gradientEnds: what lies across the line is left out, because the line runs through the middle. */
+export function gradientBetween(start: Point, end: Point, bounds: Rect): GradientLineValues {
+  const [dx, dy] = [end.x - start.x, end.y - start.y]
+  const length = Math.sqrt(dx * dx + dy * dy)
+  if (length < 1e-6) return { angle: 0, scale: 0.01, shift: 0 }
+  const turn = acosDegrees(dx / length)
+  const angle = dy <= 0 ? turn : -turn
+  const { middle, span } = lineOf(angle, bounds)
+  const along = ({ x, y }: Point) => ((x - middle.x) * dx + (y - middle.y) * dy) / length / span
+  return { angle, scale: Math.max(0.01, length / span), shift: (along(start) + along(end)) / 2 }
+}
+
+function lineOf(angle: number, { left, top, right, bottom }: Rect) {
+  const span = Math.abs((right - left) * cosDegrees(angle)) + Math.abs((bottom - top) * sinDegrees(angle))
+  return { span: Math.max(1e-6, span), middle: { x: (left + right) / 2, y: (top + bottom) / 2 } }
 }
 
 function centreOf(paint: SettledGradient, { left, top, right, bottom }: Rect) {

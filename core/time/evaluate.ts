@@ -1,13 +1,16 @@
-import { readColour, writeColour } from '../card/colour'
+import { writeColour } from '../card/colour'
 import type { StoredValue } from '../card/moving'
 import { isMoving } from '../card/moving'
 import type { Parameter } from '../card/parameters'
 import type { ParameterPlace } from '../card/addresses'
 import { listParameters } from '../card/addresses'
-import type { Card } from '../card/schema'
-import type { Moment } from '../card/settled'
-import { settleColour, settleLength, settleNumber } from '../card/settled'
+import type { Card, TypePiece } from '../card/schema'
+import { allPieces } from '../card/tree'
+import { settle, settleColour } from '../card/settled'
 import type { Frames } from '../units'
+import type { Moment } from './moment'
+import { onRing } from './moment'
+import { perSecond } from './rate'
 
 /** One parameter's value at a frame, in the words of the file. */
 export interface EvaluatedParameter {
@@ -21,34 +24,70 @@ export interface EvaluatedParameter {
 /** Every parameter of the card at one frame; frames beyond the loop come round again. */
 export function evaluateCard(card: Card, frame: Frames): EvaluatedParameter[] {
   const at = momentOf(card, frame)
-  return listParameters(card).map((place) => ({
-    address: place.address,
-    label: place.label,
-    moving: isMoving(place.value),
-    value: valueOf(place, at),
-  }))
+  return listParameters(card).map((place) => stillOf(place) ?? evaluated(place, at))
+}
+
+const evaluated = ({ address, label, parameter, value }: ParameterPlace, at: Moment): EvaluatedParameter => ({
+  ...{ address, label, moving: isMoving(value), value: currentValue(parameter, value, at) },
+})
+
+const stills = new WeakMap<ParameterPlace, EvaluatedParameter | null>()
+
+/** What does not move is the same at every frame; null for what moves. */
+function stillOf(place: ParameterPlace): EvaluatedParameter | null {
+  let still = stills.get(place)
+  if (still === undefined) {
+    still = isMoving(place.value) || place.parameter.type === 'paint' ? null : evaluated(place, { frame: 0, length: 1 })
+    stills.set(place, still)
+  }
+  return still
 }
 
 /** The moment on the ring for any frame number. */
-export function momentOf(card: Pick<Card, 'length'>, frame: Frames): Moment {
-  const turn = frame % card.length
-  return { frame: turn < 0 ? turn + card.length : turn, length: card.length }
+export function momentOf(card: Card, frame: Frames): Moment {
+  return {
+    frame: onRing(frame, card.length),
+    length: card.length,
+    rate: perSecond(card.rate),
+    read: (address) => storedValues(card).get(address),
+    typePiece: (id) => typePieces(card).get(id),
+  }
 }
 
-function valueOf({ parameter, value }: ParameterPlace, at: Moment): unknown {
-  return currentValue(parameter, value, at)
+const types = new WeakMap<Card, ReadonlyMap<string, TypePiece>>()
+
+/** The type pieces of a card by id. */
+export function typePieces(card: Card): ReadonlyMap<string, TypePiece> {
+  let pieces = types.get(card)
+  if (!pieces) {
+    pieces = new Map(
+      allPieces(card.pieces).flatMap((piece) => (piece.kind === 'type' ? [[piece.id, piece] as const] : [])),
+    )
+    types.set(card, pieces)
+  }
+  return pieces
+}
+
+const read = new WeakMap<Card, ReadonlyMap<string, StoredValue>>()
+
+/** What the card holds, by address; made when a value follows another for the first time. */
+function storedValues(card: Card): ReadonlyMap<string, StoredValue> {
+  let values = read.get(card)
+  if (!values) {
+    values = new Map(listParameters(card).map(({ address, value }) => [address, value]))
+    read.set(card, values)
+  }
+  return values
 }
 
 /** A parameter's value at one moment as the document would write it without keys. */
 export function currentValue(parameter: Parameter, value: StoredValue, at: Moment): unknown {
   switch (parameter.type) {
-    case 'number':
-      return settleNumber(value, at)
-    case 'length':
-      return settleLength(value, at)
     case 'colour':
-      return isMoving(value) ? writeColour(settleColour(value, at)) : writeColour(readColour(value as string))
-    default:
+      return writeColour(settleColour(value, at))
+    case 'paint':
       return value
+    default:
+      return settle(parameter, value, at)
   }
 }

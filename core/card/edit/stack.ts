@@ -3,7 +3,7 @@ import type { DepthGroup } from '../../coats/definition'
 import { createCoat, createPiece, freeId } from '../create'
 import type { PieceKind } from '../pieces'
 import type { Card, Coat, Piece } from '../schema'
-import { allPieces, replacePiece } from '../tree'
+import { allPieces, pathTo, replacePiece } from '../tree'
 import { withPiece } from './path'
 
 // Edits of the stack: pieces and their coats.
@@ -24,6 +24,22 @@ export function removePiece(card: Card, id: string): Card {
 export function duplicatePiece(card: Card, id: string): { card: Card; id: string } {
   const original = allPieces(card.pieces).find((piece) => piece.id === id)
   if (!original) return { card, id }
+  const [copy] = renewed(card, [original])
+  const named = { ...copy!, name: `${original.name}, copy`.slice(0, 200) }
+  return { card: { ...card, pieces: replacePiece(card.pieces, id, (piece) => [named, piece]) }, id: named.id }
+}
+
+/** Lays copied pieces in front of all others, with ids of their own. */
+export function pastePieces(card: Card, pieces: readonly Piece[]): { card: Card; ids: string[] } {
+  const copies = renewed(card, pieces)
+  return { card: { ...card, pieces: [...copies, ...card.pieces] }, ids: copies.map(({ id }) => id) }
+}
+
+/** Copies with ids that nothing on the card has. */
+/** A copy of a piece with ids of its own. */
+export const copyOf = (card: Card, piece: Piece): Piece => renewed(card, [piece])[0]!
+
+function renewed(card: Card, pieces: readonly Piece[]): Piece[] {
   let grown = card
   const fresh = (kind: string) => {
     const made = freeId(grown, kind)
@@ -31,29 +47,36 @@ export function duplicatePiece(card: Card, id: string): { card: Card; id: string
     grown = { ...grown, pieces: [...grown.pieces, { id: made, coats: { face: [], behind: [] } } as unknown as Piece] }
     return made
   }
-  const renamed = (coats: Coat[]) => coats.map((coat) => ({ ...coat, id: fresh(coat.kind) }))
+  const coats = (list: Coat[]) => list.map((coat) => ({ ...coat, id: fresh(coat.kind) }))
   const copied = (piece: Piece): Piece => {
-    const copy = {
-      ...piece,
-      id: fresh(piece.kind),
-      coats: { face: renamed(piece.coats.face), behind: renamed(piece.coats.behind) },
-    }
+    const { face, behind } = piece.coats
+    const copy = { ...piece, id: fresh(piece.kind), coats: { face: coats(face), behind: coats(behind) } }
     return copy.kind === 'group' ? { ...copy, pieces: copy.pieces.map(copied) } : copy
   }
-  const copy = { ...copied(original), name: `${original.name}, copy` }
-  return { card: { ...card, pieces: replacePiece(card.pieces, id, (piece) => [copy, piece]) }, id: copy.id }
+  return pieces.map(copied)
 }
 
-/** Moves a piece among its neighbours; `to` is the place in their list after it was taken out. */
-export function movePiece(card: Card, id: string, to: number): Card {
-  const moved = (pieces: readonly Piece[]): Piece[] => {
-    const piece = pieces.find((other) => other.id === id)
-    if (!piece)
-      return pieces.map((other) => (other.kind === 'group' ? { ...other, pieces: moved(other.pieces) } : other))
-    const others = pieces.filter((other) => other !== piece)
-    return [...others.slice(0, to), piece, ...others.slice(to)]
-  }
-  return { ...card, pieces: moved(card.pieces) }
+/**
+ * Moves a piece: among its neighbours, or into the list of another group (`group`; null is the card's own list). `to`
+ * is the place in that list after the piece was taken out. A group is never put into itself.
+ */
+export function movePiece(card: Card, id: string, to: number, group?: string | null): Card {
+  const piece = allPieces(card.pieces).find((other) => other.id === id)
+  if (!piece || (group && (group === id || (piece.kind === 'group' && pathTo(piece.pieces, group))))) return card
+  const target = group === undefined ? parentOf(card.pieces, id) : group
+  const without = replacePiece(card.pieces, id, () => [])
+  const inserted = (list: readonly Piece[]) => [...list.slice(0, to), piece, ...list.slice(to)]
+  if (target === null) return { ...card, pieces: inserted(without) }
+  const pieces = replacePiece(without, target, (owner) =>
+    owner.kind === 'group' ? [{ ...owner, pieces: inserted(owner.pieces) }] : [owner],
+  )
+  return { ...card, pieces }
+}
+
+/** The group whose own list holds a piece; null for the card. */
+function parentOf(pieces: readonly Piece[], id: string): string | null {
+  const owner = allPieces(pieces).find((piece) => piece.kind === 'group' && piece.pieces.some((p) => p.id === id))
+  return owner?.id ?? null
 }
 
 export function changePiece(card: Card, id: string, change: Partial<Piece>): Card {
@@ -67,18 +90,8 @@ export function addCoat(
   kind: string,
   options: { side?: string; group?: DepthGroup; at?: number } = {},
 ): { card: Card; id: string } {
-  const id = freeId(card, kind)
-  const made = createCoat(kind, id)
-  const coat: Coat = options.side ? { ...made, side: options.side } : made
-  const group = options.group ?? coatOf(kind).group(coat as { side?: string })
-  return {
-    id,
-    card: withPiece(card, pieceId, (piece) => {
-      const list = piece.coats[group]
-      const at = options.at ?? defaultPlace(piece, coat, group)
-      return { ...piece, coats: { ...piece.coats, [group]: [...list.slice(0, at), coat, ...list.slice(at)] } }
-    }),
-  }
+  const made = createCoat(kind, 'new')
+  return pasteCoat(card, pieceId, options.side ? { ...made, side: options.side } : made, options)
 }
 
 function defaultPlace(piece: Piece, coat: Coat, group: DepthGroup): number {
@@ -132,6 +145,28 @@ export function duplicateCoat(card: Card, pieceId: string, coatId: string): { ca
     }
   }
   return { card, id: coatId }
+}
+
+/** Lays a copied coat on a piece: in front of its group, or at a given place. */
+export function pasteCoat(
+  card: Card,
+  pieceId: string,
+  coat: Coat,
+  options: { group?: DepthGroup; at?: number } = {},
+): { card: Card; id: string } {
+  const id = freeId(card, coat.kind)
+  const group = options.group ?? coatOf(coat.kind).group(coat as { side?: string })
+  return {
+    id,
+    card: withPiece(card, pieceId, (piece) => {
+      const list = piece.coats[group]
+      const at = options.at ?? defaultPlace(piece, coat, group)
+      return {
+        ...piece,
+        coats: { ...piece.coats, [group]: [...list.slice(0, at), { ...coat, id }, ...list.slice(at)] },
+      }
+    }),
+  }
 }
 
 /** Gives a piece the coats of another one, in place of its own. */

@@ -2,13 +2,15 @@ import type { Key, Moving, StoredValue } from '../moving'
 import { isMoving } from '../moving'
 import type { Card } from '../schema'
 import { listParameters } from '../addresses'
-import { currentValue } from '../../time/evaluate'
+import { currentValue, momentOf } from '../../time/evaluate'
+import type { Moment } from '../../time/moment'
 import type { Frames } from '../../units'
+import { mapped } from './mapped'
 import { pathOf, replacedAt, valueAtPath } from './path'
 
 // Edits of values and keys. Every edit is a pure function from card to card; the former card is its inverse.
 
-type KeyValue = number | string
+type KeyValue = number | string | boolean
 
 export function storedAt(card: Card, address: string): StoredValue {
   return valueAtPath(card, pathOf(card, address)) as StoredValue
@@ -25,7 +27,12 @@ export function setStored(card: Card, address: string, value: unknown): Card {
  */
 export function writeValue(card: Card, address: string, frame: Frames, value: unknown): Card {
   const stored = storedAt(card, address)
-  if (isMoving(stored)) return setKey(card, address, frame, value as KeyValue)
+  if (isMoving(stored)) {
+    // One key beside motors is the value that they play around, at every frame.
+    const [only, ...more] = stored.keys
+    const at = stored.motors?.length && more.length === 0 ? only!.frame : frame
+    return setKey(card, address, at, value as KeyValue)
+  }
   if (typeof stored === 'object' && stored !== null && 'unit' in stored && typeof value === 'number') {
     return setStored(card, address, { ...stored, value })
   }
@@ -50,64 +57,43 @@ export function setKey(card: Card, address: string, frame: Frames, value: KeyVal
 /** Starts moving a parameter with one key, adds a key with its present value, or takes the key here away. */
 export function toggleKey(card: Card, address: string, frame: Frames): Card {
   const stored = storedAt(card, address)
-  const value = plainValue(card, address, frame)
+  const value = plainValue(card, address, { ...momentOf(card, frame), bare: true })
   if (!isMoving(stored)) {
     const unit = typeof stored === 'object' && stored !== null && 'unit' in stored ? { unit: '%' as const } : {}
     return setStored(card, address, { ...unit, keys: [{ frame, value, easing: 'ease-in-out' }] })
   }
-  if (stored.keys.some((key) => key.frame === frame)) return removeKey(card, address, frame)
+  if (stored.keys.some((key) => key.frame === frame)) return withoutKeys(card, address, new Set([frame]))
   return setKey(card, address, frame, value)
 }
 
-/** Without its last key a parameter stands still at that key's value. */
-export function removeKey(card: Card, address: string, frame: Frames): Card {
+/** Without the keys at these frames. Without any a parameter stands still at the first one's value; motors play on around it. */
+export function withoutKeys(card: Card, address: string, frames: ReadonlySet<Frames>): Card {
   const moving = storedAt(card, address) as Moving<KeyValue> & { unit?: '%' }
-  const keys = moving.keys.filter((key) => key.frame !== frame)
+  const keys = moving.keys.filter((key) => !frames.has(key.frame))
   if (keys.length > 0) return withKeys(card, address, keys)
-  const [last] = moving.keys
-  return setStored(card, address, moving.unit ? { unit: moving.unit, value: last!.value } : last!.value)
+  const { value } = moving.keys[0]!
+  if (moving.motors?.length) return withKeys(card, address, [{ frame: 0, value }])
+  return setStored(card, address, moving.unit ? { unit: moving.unit, value } : value)
 }
 
-/** Moves a key in time; it replaces a key that already stands there. */
-export function moveKey(card: Card, address: string, from: Frames, to: Frames): Card {
-  const moving = storedAt(card, address) as Moving<KeyValue>
-  const moved = moving.keys.find((key) => key.frame === from)
-  if (!moved || from === to) return card
-  const others = moving.keys.filter((key) => key !== moved && key.frame !== to)
-  return withKeys(card, address, [...others, { ...moved, frame: to }])
-}
-
-/** Eases the segment that starts at a key. */
-export function easeKey(card: Card, address: string, frame: Frames, easing: string): Card {
-  const moving = storedAt(card, address) as Moving<KeyValue>
-  return withKeys(
-    card,
-    address,
-    moving.keys.map((key) => (key.frame === frame ? { ...key, easing } : key)),
-  )
-}
-
-/** Stops moving: the present value stays. */
+/** Stops moving: the present value stays, with what its motors add to it. */
 export function stopMoving(card: Card, address: string, frame: Frames): Card {
   const stored = storedAt(card, address) as { unit?: '%' }
-  const value = plainValue(card, address, frame)
+  const value = plainValue(card, address, momentOf(card, frame))
   return setStored(card, address, stored.unit ? { unit: stored.unit, value } : value)
 }
 
-/** Writes a length in the other unit; `reference` is the px that 100 % stands for. All keys are converted. */
+/** Writes a length in the other unit; `reference` is the px that 100 % stands for. All keys and motors are converted. */
 export function changeUnit(card: Card, address: string, unit: 'px' | '%', reference: number): Card {
   const stored = storedAt(card, address)
   const isPercent = typeof stored === 'object' && stored !== null && (stored as { unit?: string }).unit === '%'
   if (isPercent === (unit === '%') || reference <= 0) return card
   const convert = (value: number) => rounded(unit === '%' ? (value / reference) * 100 : (value / 100) * reference)
   if (isMoving(stored)) {
-    const keys = (stored as Moving<number>).keys.map((key) => ({ ...key, value: convert(key.value) }))
-    const { loop } = stored
-    return setStored(card, address, {
-      ...(unit === '%' ? { unit } : {}),
-      keys,
-      ...(loop === undefined ? {} : { loop }),
-    })
+    const moved: Moving<number> & { unit?: '%' } = mapped(stored as Moving<number>, convert)
+    if (unit === '%') moved.unit = unit
+    else delete moved.unit
+    return setStored(card, address, moved)
   }
   const value = convert(isPercent ? (stored as { value: number }).value : (stored as number))
   return setStored(card, address, unit === '%' ? { unit, value } : value)
@@ -116,12 +102,16 @@ export function changeUnit(card: Card, address: string, unit: 'px' | '%', refere
 /** Fine enough that no pixel changes with the unit. */
 const rounded = (value: number) => Math.round(value * 1e6) / 1e6
 
-/** The value of a parameter at a frame, as a key would hold it: a number or a hex colour. */
-function plainValue(card: Card, address: string, frame: Frames): KeyValue {
+/** The value of a parameter at a moment, as a key would hold it: a number without its unit, a hex colour, a text. */
+function plainValue(card: Card, address: string, at: Moment): KeyValue {
   const place = listParameters(card).find((parameter) => parameter.address === address)
   if (!place) throw new Error(`${address} is no parameter that moves`)
-  const value = currentValue(place.parameter, place.value, { frame, length: card.length })
-  return (typeof value === 'object' && value !== null ? (value as { value: number }).value : value) as KeyValue
+  const value = currentValue(place.parameter, place.value, at)
+  return (
+    typeof value === 'object' && value !== null && 'unit' in value
+      ? (value as unknown as { value: number }).value
+      : value
+  ) as KeyValue
 }
 
 function withKeys(card: Card, address: string, keys: readonly Key<KeyValue>[]): Card {

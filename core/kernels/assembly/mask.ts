@@ -106,8 +106,19 @@ export function difference(a: usize, b: usize, dst: usize, count: i32): void {
 /** dst = table(src): src is cut to 0..1; the table has `steps` + 1 values and is linear in between. */
 export function mapTable(src: usize, dst: usize, count: i32, table: usize, steps: i32): void {
   const last = <f32>steps
+  // Most of a plane lies at one of the two ends: clear or whole.
+  const clear = f32x4.splat(load<f32>(table))
+  const below = load<f32>(table + (<usize>(steps - 1) << 2))
+  const whole = f32x4.splat(below + (load<f32>(table + (<usize>steps << 2)) - below))
   for (let i = 0; i < count; i += 4) {
     const v = v128.load(src)
+    const isWhole = i32x4.all_true(f32x4.ge(v, f32x4.splat(1)))
+    if (isWhole || i32x4.all_true(f32x4.le(v, f32x4.splat(0)))) {
+      v128.store(dst, isWhole ? whole : clear)
+      src += 16
+      dst += 16
+      continue
+    }
     const p = f32x4.pmin(f32x4.splat(last), f32x4.pmax(f32x4.splat(0), f32x4.mul(v, f32x4.splat(last))))
     const cell = i32x4.min_s(i32x4.trunc_sat_f32x4_s(p), i32x4.splat(steps - 1))
     const f = f32x4.sub(p, f32x4.convert_i32x4_s(cell))

@@ -18,13 +18,18 @@ export function ditherTile(tile: usize, seed: u32): void {
   }
 }
 
-/** Factors that turn four premultiplied pixels into straight ones at full scale; alpha itself keeps `top`. */
+/** 2²³: a float of this size has no room for a fraction, so adding it rounds to the nearest integer. */
+const ROUNDING: f32 = 8388608
+
+/**
+ * One pixel, premultiplied, at full scale: `factor` makes it straight, alpha itself keeps `top`. Whole alpha stays
+ * whole: noise below one step cannot move an exact integer. What lies outside the range is cut by the narrowing.
+ */
 @inline
 function quantise(p: v128, factor: v128, noise: v128, top: f32): v128 {
-  const scaled = f32x4.mul(p, f32x4.replace_lane(factor, 3, top))
-  // Whole alpha stays whole: noise below one step cannot move an exact integer.
-  const v = f32x4.add(f32x4.add(scaled, noise), f32x4.splat(0.5))
-  return i32x4.trunc_sat_f32x4_u(f32x4.pmin(f32x4.splat(top), f32x4.pmax(f32x4.splat(0), v)))
+  const scaled = f32x4.add(f32x4.mul(p, f32x4.replace_lane(factor, 3, top)), noise)
+  const magic = f32x4.splat(ROUNDING)
+  return i32x4.sub(f32x4.add(scaled, magic), magic)
 }
 
 /** An empty pixel stays empty, whatever the noise. */

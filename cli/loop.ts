@@ -1,0 +1,74 @@
+import { parseArgs } from 'node:util'
+import { closeLoop } from '../core/card/edit/close-loop'
+import { WaxError } from '../core/errors'
+import { Engine } from '../core/frame/engine'
+import type { FramePicture } from '../core/frame/engine'
+import { motionFaults } from '../core/judge/motion-faults'
+import { pictureDifference, ringDifference } from '../core/judge/ring-difference'
+import type { SeamEntry } from '../core/judge/seam'
+import { seamReport } from '../core/judge/seam'
+import { allFonts, allPictures } from './assets'
+import { expectCardFile } from './card-file'
+
+const OPTIONS = {
+  json: { type: 'boolean', default: false },
+  width: { type: 'string', default: '320' },
+  font: { type: 'string', multiple: true, default: [] as string[] },
+  picture: { type: 'string', multiple: true, default: [] as string[] },
+} as const
+
+/** `wax loop CARD`: the seam of every moving value, and the picture differences round the ring. */
+export async function loop(args: string[]): Promise<number> {
+  const { values, positionals } = parseArgs({ args, allowPositionals: true, options: OPTIONS })
+  const card = await expectCardFile(positionals[0])
+  const scale = Math.min(1, Number(values.width) / card.frame.width)
+  if (!(scale > 0)) throw new WaxError('not-a-number', '--width', 'A width in px is expected.', 'Write it as 320.')
+  const engine = new Engine()
+  for (const [id, bytes] of await allFonts(card, values.font)) engine.fonts.add(id, bytes)
+  for (const [id, picture] of await allPictures(card, values.picture)) engine.pictures.add(id, picture)
+
+  const pictureAt = (frame: number) => engine.render(card, frame, { scale })
+  const first = pictureAt(0)
+  const steps: number[] = []
+  let before: FramePicture = first
+  for (let frame = 1; frame <= card.length; frame++) {
+    const picture = frame === card.length ? first : pictureAt(frame)
+    steps.push(pictureDifference(before, picture).mean)
+    before = picture
+  }
+  const report = {
+    length: card.length,
+    parameters: seamReport(card),
+    faults: motionFaults(card),
+    close: (({ changes, left }) => ({ changes, left }))(closeLoop(card)),
+    pictures: ringDifference(steps),
+  }
+  if (values.json)
+    console.log(JSON.stringify(report, (_, value: unknown) => (typeof value === 'number' ? tidy(value) : value)))
+  else print(report)
+  return report.parameters.some(({ verdict }) => verdict === 'jump') ? 1 : 0
+}
+
+const tidy = (value: number) => Math.round(value * 1e5) / 1e5
+
+function print({
+  parameters,
+  faults,
+  pictures,
+}: {
+  parameters: SeamEntry[]
+  faults: ReturnType<typeof motionFaults>
+  pictures: ReturnType<typeof ringDifference>
+}) {
+  for (const { label, verdict, value, speed, why } of parameters) {
+    const jump = verdict === 'jump' ? `, jumps by ${tidy(value.jump)}` : ''
+    const turn = verdict === 'turn' ? `, speed ${tidy(speed.before)} → ${tidy(speed.after)} a frame` : ''
+    console.log(`${verdict.padEnd(6)} ${label}${jump}${turn}${why.length > 0 ? `: ${why.join('; ')}` : ''}`)
+  }
+  for (const { label, message } of faults) console.log(`fault  ${label}: ${message}`)
+  const { seam, largest, shows } = pictures
+  console.log(
+    `Pictures differ by ${tidy(seam)} of 255 across the seam, by at most ${tidy(largest.step)} elsewhere (after frame ${largest.frame}): ` +
+      (shows ? 'the seam shows.' : 'the seam does not show.'),
+  )
+}

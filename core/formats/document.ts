@@ -1,0 +1,72 @@
+import type { z } from 'zod'
+import { faultsOf } from '../card/faults'
+import type { Fault } from '../errors'
+
+/** A kind of file of our own: one JSON document with a name and a version at its head. */
+export interface DocumentKind {
+  format: string
+  version: number
+  /** `card`, `set of seals`: in messages. */
+  noun: string
+  schema: z.ZodType
+  /** Larger files are refused before they are read. */
+  mostBytes: number
+}
+
+/** What reading gives: the document with all defaults filled in, or every fault that was found. */
+export type Reading<T> = { document: T; faults: null } | { document: null; faults: Fault[] }
+
+const broken = (code: string, place: string, message: string, remedy: string): { document: null; faults: Fault[] } => ({
+  document: null,
+  faults: [{ code, place, message, remedy }],
+})
+
+/** Reads the text of a file of our own. */
+export function readDocumentText<T>(kind: DocumentKind, text: string): Reading<T> {
+  if (text.length > kind.mostBytes) {
+    const megabytes = Math.round(kind.mostBytes / 1024 / 1024)
+    return broken(
+      'too-large',
+      'file',
+      `The file is larger than ${megabytes} MB.`,
+      `Take parts out of it, or check that it is a ${kind.noun}.`,
+    )
+  }
+  let value: unknown
+  try {
+    value = JSON.parse(text)
+  } catch (error) {
+    const what = error instanceof Error ? error.message : String(error)
+    return broken(
+      'not-json',
+      'file',
+      `The file is not valid JSON: ${what}.`,
+      'Mend the text at that place, or export it again.',
+    )
+  }
+  return readDocument<T>(kind, value)
+}
+
+/** Checks a value against today's version of a format. */
+export function readDocument<T>(kind: DocumentKind, value: unknown): Reading<T> {
+  const head = value as { format?: unknown; version?: unknown } | null
+  if (typeof value !== 'object' || head === null || head.format !== kind.format) {
+    return broken(
+      `not-a-${kind.noun.replaceAll(' ', '-')}`,
+      'format',
+      `This is no Wax Ribbon ${kind.noun}.`,
+      `A ${kind.noun} starts with "format": "${kind.format}".`,
+    )
+  }
+  if (typeof head.version === 'number' && head.version > kind.version) {
+    return broken(
+      'newer-version',
+      'version',
+      `The ${kind.noun} has version ${head.version}.`,
+      `This application reads version ${kind.version}: open it with a newer one.`,
+    )
+  }
+  const result = kind.schema.safeParse(value)
+  if (result.success) return { document: result.data as T, faults: null }
+  return { document: null, faults: result.error.issues.flatMap((issue) => faultsOf(issue, value)) }
+}

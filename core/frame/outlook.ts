@@ -1,0 +1,84 @@
+import { allPieces } from '../card/tree'
+import type { Piece } from '../card/schema'
+import type { Moment } from '../time/moment'
+import type { Placement } from '../outline/outline'
+import { place } from '../outline/outline'
+import type { Point, Px, Rect } from '../units'
+import { inkOf, sideOf } from './group'
+import { joined } from './grid-box'
+import type { Drawing } from './piece'
+import { formOf, standingOf } from './piece'
+
+/** Where a piece stands, for handles on the stage. Card pixels. */
+export interface PieceOutlook {
+  id: string
+  /** The corners of its ink bounds, turned with the piece: top left, top right, bottom right, bottom left. */
+  corners: [Point, Point, Point, Point]
+  /** Where its anchor stands. */
+  place: Point
+  /** What those corners span on the card. */
+  bounds: Rect
+  /** Ink bounds in the piece's own space: px before its scale, turn and place. */
+  own: Rect
+  /** From the piece's own space to the card. */
+  placement: Placement
+  /** Where its place counts from: the card's own corner, or the groups that it lies in. */
+  parent: Placement
+  /** What 100 % of a coat's length stands for, in card px before the piece's scale. */
+  reference: Px
+}
+
+/** Where every piece stands, those in groups too, front first. Pieces without ink have all corners at their place. */
+export function outlookOf(drawing: Drawing): PieceOutlook[] {
+  const { card, at } = drawing
+  const found: PieceOutlook[] = []
+  const visit = (pieces: readonly Piece[], parent: Placement, path: string, now: Moment): Rect | null => {
+    let all: Rect | null = null
+    pieces.forEach((piece, i) => {
+      const here = `${path}[${i}]`
+      // A piece that is off, clear or not seen now still has handles.
+      const standing = standingOf({ ...piece, on: true, opacity: 100, span: null }, parent, now)
+      if (!standing) return
+      const { placement, anchor } = standing
+      const empty = { left: 0, top: 0, right: 0, bottom: 0 }
+      const spot = { left: anchor.x, top: anchor.y, right: anchor.x, bottom: anchor.y }
+      const entry: PieceOutlook = {
+        ...{ id: piece.id, place: anchor, placement, parent, own: empty, bounds: spot, reference: 0 },
+        corners: [anchor, anchor, anchor, anchor],
+      }
+      found.push(entry)
+      const span = (own: Rect, full: Placement, units: Px) => {
+        const corner = (x: number, y: number) => place(full, { x, y })
+        const { left, top, right, bottom } = own
+        entry.corners = [corner(left, top), corner(right, top), corner(right, bottom), corner(left, bottom)]
+        entry.own = { left: left * units, top: top * units, right: right * units, bottom: bottom * units }
+        const [xs, ys] = [entry.corners.map(({ x }) => x), entry.corners.map(({ y }) => y)]
+        entry.bounds = {
+          left: Math.min(...xs),
+          top: Math.min(...ys),
+          right: Math.max(...xs),
+          bottom: Math.max(...ys),
+        }
+      }
+      if (piece.kind === 'group') {
+        const inner = visit(piece.pieces, placement, `${here}.pieces`, standing.at)
+        const ink = inkOf(drawing, standing, piece, here)
+        if (!inner || !ink) return
+        span(ink, { ...placement, scale: 1 }, 1 / placement.scale)
+        entry.reference = sideOf(ink) / placement.scale
+        all = all ? joined(all, inner) : inner
+        return
+      }
+      const form = formOf(drawing, standing, here)
+      if (!form) return
+      const { bounds, placement: full } = form.hook
+      span(bounds, full, full.scale / placement.scale)
+      entry.reference = form.reference / placement.scale
+      all = all ? joined(all, form.bounds) : form.bounds
+    })
+    return all
+  }
+  visit(card.pieces, { scale: 1, rotation: 0, x: 0, y: 0 }, 'pieces', at)
+  const order = allPieces(card.pieces).map(({ id }) => id)
+  return found.sort((a, b) => order.indexOf(a.id) - order.indexOf(b.id))
+}

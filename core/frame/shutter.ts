@@ -1,0 +1,143 @@
+import { listPieceParameters } from '../card/addresses'
+import { isMoving } from '../card/moving'
+import type { Piece } from '../card/schema'
+import { settle } from '../card/settled'
+import type { Placement } from '../outline/outline'
+import { place as placed } from '../outline/outline'
+import type { Moment } from '../time/moment'
+import { onRing } from '../time/moment'
+import type { Point, Rect } from '../units'
+import type { Canvas } from './canvas'
+import type { GridBox } from './grid-box'
+import { common, joined } from './grid-box'
+import type { Drawing } from './piece'
+import { formOf, standingOf } from './piece'
+
+// Motion blur: what the canvas is after a piece was laid, averaged over the time that the shutter is open. Each piece is
+// exposed by itself, with all that it holds; what lies below it stands still meanwhile.
+
+/** When the shutter opens, from the frame on, and for how long: 360° is a whole frame. */
+export interface Shutter {
+  angle: number
+  phase: number
+}
+
+/** Moments at which a piece's way is measured. */
+const PROBES = 5
+/**
+ * Exposures for a way in pixels. Edges are a pixel soft, so exposures a pixel apart add up to a ramp; on a short way they
+ * lie closer, because what two of them miss of the ramp grows with the square of their distance over the way.
+ */
+const exposuresFor = (way: number) => Math.ceil(Math.max(way, 6 * Math.sqrt(way)))
+/** Pixels of a way that nobody sees: the end of a swing that dies away. */
+const UNSEEN = 1 / 16
+/** What changes in place, such as an opacity, is averaged over so many. */
+const IN_PLACE = 4
+const MOST = 96
+const MOST_IN_DRAFT = 5
+
+/** How a piece is exposed: the moments, one where nothing of it moves while the shutter is open. */
+export function exposuresOf(drawing: Drawing, piece: Piece, parent: Placement, at: Moment, place: string): Moment[] {
+  const { shutter, draft } = drawing
+  if (!shutter || !piece.blurred || piece.steps > 1 || !moves(piece)) return [at]
+  const open = (share: number): Moment => ({
+    ...at,
+    frame: onRing(at.frame + (shutter.phase + shutter.angle * share) / 360, at.length),
+  })
+  const probes = Array.from({ length: PROBES }, (_, i) => open(i / (PROBES - 1)))
+  // Whether it is seen is a matter of the frame, not of the shutter.
+  const ways = probes.map((moment) => cornersOf(drawing, { ...piece, span: null }, parent, moment, place))
+  const way = longest(ways)
+  const changes = way > UNSEEN || valuesAt(piece, probes[0]!) !== valuesAt(piece, probes.at(-1)!)
+  if (!changes) return [at]
+  const count = Math.min(draft ? MOST_IN_DRAFT : MOST, Math.max(IN_PLACE, exposuresFor(way)))
+  return Array.from({ length: count }, (_, i) => open((i + 0.5) / count))
+}
+
+const moving = new WeakMap<Piece, boolean>()
+
+function moves(piece: Piece): boolean {
+  let is = moving.get(piece)
+  if (is === undefined) {
+    is =
+      listPieceParameters(piece).some(({ value }) => isMoving(value)) ||
+      (piece.kind === 'group' && piece.pieces.some(moves))
+    moving.set(piece, is)
+  }
+  return is
+}
+
+/** Values that only move a piece: its corners tell of them. */
+const PLACE = ['x', 'y', 'rotation', 'scale', 'anchorX', 'anchorY']
+const isPlace = (address: string) => PLACE.includes(address.slice(address.indexOf('/') + 1))
+
+/** All other moving values of a piece and what it holds, as one text. */
+function valuesAt(piece: Piece, at: Moment): string {
+  const own = listPieceParameters(piece)
+    .filter(({ address, value }) => isMoving(value) && !isPlace(address))
+    .map(({ parameter, value }) => settle(parameter, value, at))
+  return JSON.stringify(own) + (piece.kind === 'group' ? piece.pieces.map((inner) => valuesAt(inner, at)).join() : '')
+}
+
+/** The corners of all outlines of a piece on the render grid; null for what is not there. */
+function cornersOf(drawing: Drawing, piece: Piece, parent: Placement, at: Moment, path: string): (Point | null)[] {
+  const standing = standingOf(piece, parent, at)
+  if (piece.kind === 'group') {
+    return piece.pieces.flatMap((inner, i) =>
+      standing ? cornersOf(drawing, inner, standing.placement, standing.at, `${path}.pieces[${i}]`) : [null],
+    )
+  }
+  const form = standing && formOf(drawing, standing, path)
+  if (!form) return [null, null, null, null]
+  const { left, top, right, bottom } = form.hook.bounds as Rect
+  const corner = (x: number, y: number) => placed(form.hook.placement, { x, y })
+  return [corner(left, top), corner(right, top), corner(right, bottom), corner(left, bottom)]
+}
+
+/** The longest way that a corner goes. */
+function longest(ways: readonly (readonly (Point | null)[])[]): number {
+  const corners = Math.max(...ways.map(({ length }) => length))
+  return Array.from({ length: corners }).reduce<number>((most, _, corner) => {
+    let way = 0
+    for (let k = 1; k < ways.length; k++) {
+      const [a, b] = [ways[k - 1]![corner], ways[k]![corner]]
+      if (a && b) way += Math.sqrt((b.x - a.x) ** 2 + (b.y - a.y) ** 2)
+    }
+    return Math.max(most, way)
+  }, 0)
+}
+
+/** Lays a piece once for each exposure and leaves the mean of what comes out. `touched` is what it can touch then. */
+export function layExposed(
+  { kernels }: Drawing,
+  canvas: Canvas,
+  exposures: readonly Moment[],
+  touched: (at: Moment) => Rect | null,
+  lay: (at: Moment) => void,
+): void {
+  const all = exposures.reduce<Rect | null>((bounds, at) => {
+    const here = touched(at)
+    return here && bounds ? joined(bounds, here) : (here ?? bounds)
+  }, null)
+  const box = all && common(outward(all), canvas.box)
+  if (!box || box.w <= 0 || box.h <= 0) return
+  const mark = kernels.mark()
+  const before = kernels.layers(box.w, box.h, false)
+  const sum = kernels.layers(box.w, box.h)
+  kernels.copy(canvas.window(box), before)
+  for (const [i, at] of exposures.entries()) {
+    if (i > 0) kernels.copy(before, canvas.window(box))
+    lay(at)
+    kernels.addTo(canvas.window(box), sum)
+  }
+  kernels.mean(sum, exposures.length, canvas.window(box))
+  canvas.touch(box)
+  kernels.release(mark)
+}
+
+/** Whole pixels around bounds; x and width are multiples of 4, as the canvas asks. */
+function outward({ left, top, right, bottom }: Rect): GridBox {
+  const x = Math.floor(left / 4) * 4
+  const y = Math.floor(top)
+  return { x, y, w: Math.ceil((right - x) / 4) * 4, h: Math.ceil(bottom) - y }
+}

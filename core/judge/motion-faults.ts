@@ -1,0 +1,127 @@
+import { listParameters } from '../card/addresses'
+import type { Moving, StoredValue } from '../card/moving'
+import { isMoving } from '../card/moving'
+import type { Card } from '../card/schema'
+import { canMixPaths } from '../outline/mix-paths'
+import { momentOf, typePieces } from '../time/evaluate'
+import { readFormula } from '../time/formula'
+import { motoredNumber } from '../time/moved'
+import { wordsFrom } from '../type/wording'
+import type { Motor } from '../time/motors/schema'
+
+/** What is wrong with one moving value; the rest of the card plays on. */
+export interface MotionFault {
+  address: string
+  label: string
+  /** Which of its motors, from 0; null for its keys. */
+  motor: number | null
+  message: string
+  remedy: string
+}
+
+/** Frames at which formulas are tried. */
+const TRIED = 500
+
+/** Everything in the card's motion that does not do what it was meant to. */
+export function motionFaults(card: Card): MotionFault[] {
+  const places = listParameters(card).filter(({ value }) => isMoving(value))
+  const values = new Map(places.map(({ address, value }) => [address, value]))
+  const all = new Set(listParameters(card).map(({ address }) => address))
+  return [
+    ...linkFaults(card),
+    ...places.flatMap(({ address, label, parameter, value }) => {
+      const moving = value as Moving<never>
+      const fault = (motor: number | null, message: string, remedy: string): MotionFault => ({
+        ...{ address, label, motor, message, remedy },
+      })
+      const paths = parameter.type === 'path' ? (moving as Moving<string>).keys : []
+      // On the ring the first key follows the last.
+      const before = (i: number) => paths.at(i === 0 && moving.loop === false ? 0 : i - 1)!
+      const unlike = paths.find((key, i) => !canMixPaths(before(i).value, key.value))
+      return [
+        ...(unlike
+          ? [
+              fault(
+                null,
+                `The path at frame ${unlike.frame} has other points than the one before it, so it jumps.`,
+                'Give both the same points in the same order: key the path first, then move its points.',
+              ),
+            ]
+          : []),
+        ...(moving.motors ?? []).flatMap((motor, i) => {
+          if (!motor.on) return []
+          if (motor.kind === 'formula') return formulaFault(card, moving, motor, i, fault)
+          if (motor.kind === 'follow')
+            return followFault(String(motor.source), address, all, values, (m, r) => fault(i, m, r))
+          return []
+        }),
+      ]
+    }),
+  ]
+}
+
+/** Type whose words are those of a piece that is gone, or of itself over others: it shows its own. */
+function linkFaults(card: Card): MotionFault[] {
+  const pieces = typePieces(card)
+  return [...pieces.values()].flatMap((piece) => {
+    if (!piece.linked || wordsFrom(piece, (id) => pieces.get(id)) !== piece) return []
+    const place = { address: `${piece.id}/wording`, label: `${piece.name} · wording`, motor: null }
+    return pieces.has(piece.linked)
+      ? [
+          {
+            ...place,
+            message: 'The links of its words go in a circle.',
+            remedy: 'Give one of the pieces its own words.',
+          },
+        ]
+      : [{ ...place, message: 'The piece whose words it shows is gone.', remedy: 'Choose another one, or its own.' }]
+  })
+}
+
+type Telling = (motor: number | null, message: string, remedy: string) => MotionFault
+
+function formulaFault(card: Card, moving: Moving<number>, motor: Motor, i: number, fault: Telling): MotionFault[] {
+  const { run, fault: wrong } = readFormula(String(motor.text))
+  if (!run) return [fault(i, `The formula ${wrong}.`, 'Until it can be read, the value stays as it was before it.')]
+  const before = motoredNumber(moving, momentOf(card, 0), i)
+  const stride = Math.max(1, Math.floor(card.length / TRIED))
+  for (let frame = 0; frame < card.length; frame += stride) {
+    const { rate = 25 } = momentOf(card, frame)
+    const scope = { t: frame / rate, f: frame, p: frame / card.length, v: before(frame) }
+    if (Number.isFinite(run(scope))) continue
+    return [
+      fault(
+        i,
+        `The formula gives no number at frame ${frame}.`,
+        'Look for a division by 0, or a root or logarithm of what is below 0; there the value stays as it was.',
+      ),
+    ]
+  }
+  return []
+}
+
+function followFault(
+  source: string,
+  own: string,
+  all: ReadonlySet<string>,
+  values: ReadonlyMap<string, StoredValue>,
+  fault: (message: string, remedy: string) => MotionFault,
+): MotionFault[] {
+  if (source === '') return [fault('It follows nothing yet.', 'Choose a value to follow.')]
+  if (!all.has(source)) return [fault('What it follows is not on the card any more.', 'Choose another value.')]
+  const seen = new Set<string>()
+  const leadsBack = (address: string): boolean => {
+    if (address === own) return true
+    if (seen.has(address)) return false
+    seen.add(address)
+    return sourcesOf(values.get(address)).some(leadsBack)
+  }
+  return leadsBack(source)
+    ? [fault('The links go in a circle: it follows a value that follows it.', 'Let one of them follow something else.')]
+    : []
+}
+
+const sourcesOf = (value: StoredValue): string[] =>
+  isMoving(value)
+    ? (value.motors ?? []).flatMap((motor) => (motor.on && motor.kind === 'follow' ? [String(motor.source)] : []))
+    : []

@@ -1,0 +1,74 @@
+import { withPiece } from '../card/edit/path'
+import { pasteCore } from '../card/edit/stack'
+import { isMoving } from '../card/moving'
+import type { Moving } from '../card/moving'
+import type { Card, Coat, Piece } from '../card/schema'
+import { createPiece } from '../card/create'
+import { allPieces } from '../card/tree'
+import { coatOf } from '../coats/table'
+import type { Px } from '../units'
+import type { Seal, SealVariant } from './schema'
+
+type Core = Piece['coats']
+
+/** The coats of a piece with all lengths in %; `reference` is the px that 100 % of the piece stands for. */
+export function sealedCore(coats: Core, reference: Px): Core {
+  const sealed = (coat: Coat): Coat => {
+    const lengths = Object.entries(coatOf(coat.kind).parameters).filter(([, { type }]) => type === 'length')
+    return { ...coat, ...Object.fromEntries(lengths.map(([name]) => [name, inPercent(coat[name], reference)])) }
+  }
+  return { face: coats.face.map(sealed), behind: coats.behind.map(sealed) }
+}
+
+/** Whatever was stored for a length, in %; what is in % already, or stands on a piece of no size, stays. */
+function inPercent(stored: Coat[string], reference: Px): Coat[string] {
+  if (reference <= 0) return stored
+  const share = (px: number) => Math.round((px / reference) * 1e6) / 1e4
+  if (typeof stored === 'number') return { unit: '%', value: share(stored) }
+  if (isMoving(stored) && !(stored as { unit?: '%' }).unit) {
+    const moving = stored as Moving<number>
+    return { ...moving, unit: '%', keys: moving.keys.map((key) => ({ ...key, value: share(key.value) })) }
+  }
+  return stored
+}
+
+/** The variant of a name, or the first. */
+export const variantOf = (seal: Pick<Seal, 'variants'>, name?: string): SealVariant =>
+  seal.variants.find((variant) => variant.name === name) ?? seal.variants[0]!
+
+/** Gives pieces the coats of a seal in place of their own; they remember which it was. */
+export function pressSeal(card: Card, pieces: readonly string[], seal: Seal & { id: string }, variant?: string): Card {
+  const { name, coats } = variantOf(seal, variant)
+  return pieces.reduce(
+    (next, id) =>
+      withPiece(pasteCore(next, id, coats), id, (piece) => ({ ...piece, seal: { id: seal.id, variant: name } })),
+    card,
+  )
+}
+
+/** The pieces on which a seal was pressed last. */
+export const pressedWith = (card: Card, sealId: string): Piece[] =>
+  allPieces(card.pieces).filter((piece) => piece.seal?.id === sealId)
+
+/** Presses a changed seal again on every piece that carries it, each in its variant. */
+export function updatePressed(card: Card, seal: Seal & { id: string }): Card {
+  return pressedWith(card, seal.id).reduce(
+    (next, piece) => pressSeal(next, [piece.id], seal, piece.seal?.variant),
+    card,
+  )
+}
+
+/** Cap height of the sample word, in px of a sample 100 px high. */
+const SAMPLE_SIZE = 84
+
+/** A small card with a sample word that carries a variant of a seal, for its thumbnail. */
+export function sampleCard(base: Card, variant: SealVariant, word = 'Aa'): Card {
+  const bare: Card = { ...base, name: variant.name, background: null, pieces: [] }
+  const { width, height } = bare.frame
+  const piece = {
+    ...createPiece('type', bare),
+    ...{ wording: word, font: 'archivo-black', size: SAMPLE_SIZE * (height / 100), align: 'centre' },
+    ...{ x: width / 2, y: height / 2 },
+  } as Piece
+  return pasteCore({ ...bare, pieces: [piece] }, piece.id, variant.coats)
+}

@@ -1,0 +1,34 @@
+import { WaxError } from '../errors'
+import type { DocumentKind, Reading } from '../formats/document'
+import { readDocument, readDocumentText } from '../formats/document'
+import { faultsOf } from '../card/faults'
+import type { Seal, SealFile } from './schema'
+import { sealFileSchema, SEALS_FORMAT, SEALS_VERSION, sealSchema } from './schema'
+
+const SEALS: DocumentKind = {
+  format: SEALS_FORMAT,
+  version: SEALS_VERSION,
+  noun: 'set of seals',
+  schema: sealFileSchema,
+  mostBytes: 16 * 1024 * 1024,
+}
+
+/** Reads the text of a `.seals.json` file. */
+export const readSealsText = (text: string): Reading<SealFile> => readDocumentText<SealFile>(SEALS, text)
+export const readSeals = (value: unknown): Reading<SealFile> => readDocument<SealFile>(SEALS, value)
+
+/** One seal, checked. Throws a WaxError with its first fault. */
+export function expectSeal(value: unknown): Seal {
+  const result = sealSchema.safeParse(value)
+  if (result.success) return result.data as unknown as Seal
+  const [first] = result.error.issues.flatMap((issue) => faultsOf(issue, value))
+  throw new WaxError(first!.code, first!.place, first!.message, first!.remedy)
+}
+
+/** The file that holds a set of seals. */
+export const writeSeals = (name: string, seals: readonly Seal[]): SealFile => ({
+  format: SEALS_FORMAT,
+  version: SEALS_VERSION,
+  name,
+  seals: seals.map(({ name: own, tags, variants }) => ({ name: own, tags, variants })),
+})

@@ -1,0 +1,53 @@
+import { z } from 'zod'
+import { LONGEST_FORMULA } from '../formula'
+import type { MotorParameter } from './definition'
+import { MOTORS } from './table'
+
+/** A motor as the card holds it: its kind, whether it runs, and its own values. */
+export interface Motor {
+  kind: string
+  on: boolean
+  [value: string]: unknown
+}
+
+function valueSchema(parameter: MotorParameter): z.ZodType {
+  switch (parameter.type) {
+    case 'number':
+    case 'amount':
+      return z.number().min(parameter.min).max(parameter.max)
+    case 'choice':
+      return z.enum(parameter.options.map(({ value }) => value) as [string, ...string[]])
+    case 'source':
+      return z.string().max(200)
+    case 'formula':
+      return z.string().max(LONGEST_FORMULA)
+  }
+}
+
+const motorSchemas = MOTORS.map(({ kind, label, help, parameters }) =>
+  z
+    .strictObject({
+      kind: z.literal(kind),
+      on: z.boolean().default(true),
+      ...Object.fromEntries(
+        Object.entries(parameters).map(([name, p]) => [
+          name,
+          valueSchema(p).default(p.default).describe(`${p.label}. ${p.help}.`),
+        ]),
+      ),
+    })
+    .describe(`${label}. ${help}.`),
+)
+
+export const MOST_MOTORS = 16
+
+/** The motors of one parameter: each works on what the one before it gives. */
+export const motorsSchema = z
+  .array(z.discriminatedUnion('kind', motorSchemas as unknown as [(typeof motorSchemas)[number]]))
+  .max(MOST_MOTORS)
+
+/** A new motor with the values that it ships with. */
+export function createMotor(kind: string): Motor {
+  const { parameters } = MOTORS.find((motor) => motor.kind === kind)!
+  return { kind, on: true, ...Object.fromEntries(Object.entries(parameters).map(([name, p]) => [name, p.default])) }
+}

@@ -1,0 +1,26 @@
+import { TYPE_PARAMETERS } from '../card/pieces'
+import type { TypePiece } from '../card/schema'
+import { settle } from '../card/settled'
+import type { Moment } from '../time/moment'
+
+/**
+ * The piece whose words a type piece shows: itself, or the one that it is linked to, over any number of links. Itself as
+ * well where a link leads nowhere or round in a circle.
+ */
+export function wordsFrom(piece: TypePiece, find: (id: string) => TypePiece | undefined): TypePiece {
+  const seen = new Set([piece.id])
+  let source = piece
+  while (source.linked) {
+    const next = find(source.linked)
+    if (!next || seen.has(next.id)) return piece
+    seen.add(next.id)
+    source = next
+  }
+  return source
+}
+
+/** The words of a type piece at a moment. */
+export function wordingAt(piece: TypePiece, at: Moment): string {
+  const source = wordsFrom(piece, at.typePiece ?? (() => undefined))
+  return settle(TYPE_PARAMETERS.wording, source.wording, at) as string
+}
