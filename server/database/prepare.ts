@@ -4,10 +4,12 @@ import { count } from 'drizzle-orm'
 import { migrate } from 'drizzle-orm/postgres-js/migrator'
 import { runMigrations } from 'graphile-worker'
 import { expectCard } from '../../core/card/read'
+import { readSealsText } from '../../core/seals/read'
 import { connect } from './connect'
-import { cards } from './schema'
+import { cards, seals } from './schema'
 
-// Brings the database up to date and, where the shelf has never had a card, lays the demo cards on it.
+// Brings the database up to date and, where the shelf has never had a card, lays the demo cards on it, and the shipped seals
+// beside them.
 
 const url = process.env.NUXT_DATABASE_URL
 if (!url) throw new Error('NUXT_DATABASE_URL names no database.')
@@ -24,6 +26,17 @@ if (known?.cards === 0) {
     // Cards are listed last touched first: the first file is to stand first.
     const updatedAt = new Date(Date.now() - i * 1000)
     await database.insert(cards).values({ id, name: document.name, document, updatedAt })
+  }
+}
+const [sealed] = await database.select({ seals: count() }).from(seals)
+if (sealed?.seals === 0) {
+  for (const file of (await readdir('demo/seals')).filter((name) => name.endsWith('.seals.json')).sort()) {
+    const { document, faults } = readSealsText(await readFile(join('demo/seals', file), 'utf8'))
+    if (!document) throw new Error(`demo/seals/${file}: ${faults[0]!.place}: ${faults[0]!.message}`)
+    for (const seal of document.seals) {
+      const id = `demo-${seal.name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}`
+      await database.insert(seals).values({ id, name: seal.name, document: seal })
+    }
   }
 }
 await client.end()

@@ -1,18 +1,59 @@
-import { bigint, customType, integer, jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
+import { bigint, customType, index, integer, jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
+import { readCard } from '../../core/card/read'
 import type { Card } from '../../core/card/schema'
+import type { Seal } from '../../core/seals/schema'
 import type { Fault } from '../../core/errors'
 import type { RenderOptions } from '../renders/options'
 import type { RenderReport } from '../renders/report'
 
 const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' })
+/**
+ * A card in the form of today: what an older application saved gets the values that have come since. One that cannot
+ * be read any more is handed on as it is, so that its fault is named where it is opened.
+ */
+const cardDocument = customType<{ data: Card; driverData: string }>({
+  dataType: () => 'jsonb',
+  toDriver: (card) => JSON.stringify(card),
+  fromDriver(stored) {
+    const value: unknown = typeof stored === 'string' ? JSON.parse(stored) : stored
+    return readCard(value).card ?? (value as Card)
+  },
+})
 const moment = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' })
 
 /** Cards on the shelf. A deleted card stays until the undo of its deletion is no longer offered. */
 export const cards = pgTable('cards', {
   id: text('id').primaryKey(),
   name: text('name').notNull(),
-  document: jsonb('document').$type<Card>().notNull(),
+  document: cardDocument('document').notNull(),
   /** Grows by one with every save; a save names the revision it was made from. */
+  revision: integer('revision').notNull().default(1),
+  createdAt: moment('created_at').notNull().defaultNow(),
+  updatedAt: moment('updated_at').notNull().defaultNow(),
+  deletedAt: moment('deleted_at'),
+})
+
+/** Versions of cards, as they were when a bench rested or when somebody named one. */
+export const versions = pgTable(
+  'versions',
+  {
+    id: text('id').primaryKey(),
+    cardId: text('card_id').notNull(),
+    /** The revision of the card that this is. */
+    revision: integer('revision').notNull(),
+    /** Given by hand; null for those that were kept by themselves. */
+    name: text('name'),
+    document: cardDocument('document').notNull(),
+    createdAt: moment('created_at').notNull().defaultNow(),
+  },
+  (table) => [index('versions_card').on(table.cardId, table.createdAt)],
+)
+
+/** Seals: stacks of coats that can be pressed on pieces. */
+export const seals = pgTable('seals', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  document: jsonb('document').$type<Seal>().notNull(),
   revision: integer('revision').notNull().default(1),
   createdAt: moment('created_at').notNull().defaultNow(),
   updatedAt: moment('updated_at').notNull().defaultNow(),
@@ -46,7 +87,7 @@ export const renders = pgTable('renders', {
   id: text('id').primaryKey(),
   cardId: text('card_id').notNull(),
   name: text('name').notNull(),
-  document: jsonb('document').$type<Card>().notNull(),
+  document: cardDocument('document').notNull(),
   options: jsonb('options').$type<RenderOptions>().notNull(),
   status: text('status').$type<RenderStatus>().notNull().default('queued'),
   framesTotal: integer('frames_total').notNull(),

@@ -1,8 +1,11 @@
 import { createHash } from 'node:crypto'
 import sharp from 'sharp'
+import { toDisplay } from '../../core/card/oklab'
 import { WaxError } from '../../core/errors'
 import type { Picture } from '../../core/paint/pictures'
 import { MOST_PIXELS } from '../../core/paint/pictures'
+import type { PngLight } from './png-light'
+import { pngLight } from './png-light'
 
 export const LARGEST_PICTURE_BYTES = 60 * 1024 * 1024
 
@@ -37,18 +40,29 @@ export async function readOwnPicture(bytes: Uint8Array, fileName: string): Promi
       `Pictures may have up to ${MOST_PIXELS / 1_000_000} million pixels: make it smaller.`,
     )
   }
-  const { data, info } = await sharp(bytes)
-    .autoOrient()
-    .toColourspace('srgb')
-    .ensureAlpha()
-    .raw({ depth: 'uchar' })
+  const light = format === 'png' ? pngLight(bytes) : null
+  const decoded = sharp(bytes).autoOrient()
+  const { data, info } = await (
+    light
+      ? // The file's own values, as deep as they are: 16 bits keep what linear light needs in the dark.
+        decoded.toColourspace('rgb16').ensureAlpha().raw({ depth: 'ushort' })
+      : decoded.toColourspace('srgb').ensureAlpha().raw({ depth: 'uchar' })
+  )
     .toBuffer({ resolveWithObject: true })
     .catch(() => {
       throw notAPicture(fileName)
     })
-  const pixels = new Uint8Array(data.buffer, data.byteOffset, data.byteLength)
+  const pixels = light
+    ? displayed(new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2), light)
+    : new Uint8Array(data.buffer, data.byteOffset, data.byteLength)
   const id = `picture-${createHash('sha256').update(`${info.width} `).update(pixels).digest('hex').slice(0, 16)}`
   return { id, fileName, picture: { width: info.width, height: info.height, pixels } }
+}
+
+/** Display-encoded sRGB of 8 bits from 16-bit values of another light; alpha is alpha. */
+function displayed(values: Uint16Array, { gamma }: PngLight): Uint8Array {
+  const table = Uint8Array.from({ length: 65536 }, (_, v) => Math.round(toDisplay((v / 65535) ** gamma) * 255))
+  return Uint8Array.from(values, (v, i) => (i % 4 === 3 ? Math.round(v / 257) : table[v]!))
 }
 
 async function metadataOf(bytes: Uint8Array, fileName: string) {

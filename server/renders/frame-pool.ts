@@ -2,6 +2,7 @@ import { resolve } from 'node:path'
 import { Worker } from 'node:worker_threads'
 import type { Card } from '../../core/card/schema'
 import type { Fault } from '../../core/errors'
+import { heldFrame } from '../../core/time/held'
 import { WaxError } from '../../core/errors'
 import type { FramePicture } from '../../core/frame/engine'
 import type { Picture } from '../../core/paint/pictures'
@@ -17,12 +18,15 @@ export interface FrameJob {
   /** Half-open range of frames. */
   from: number
   to: number
+  /** See core/time/held.ts. */
+  holds?: number
   threads: number
   signal?: AbortSignal
 }
 
 interface Answer {
-  frame: number
+  /** Its place in the run. */
+  at: number
   picture?: FramePicture
   fault?: Fault
 }
@@ -47,7 +51,7 @@ export async function* renderFrames(job: FrameJob): AsyncGenerator<FramePicture>
     worker.on('message', (answer: Answer) => {
       if (answer.fault)
         fail(new WaxError(answer.fault.code, answer.fault.place, answer.fault.message, answer.fault.remedy))
-      ready.set(answer.frame, answer)
+      ready.set(answer.at, answer)
       wake()
     })
     worker.on('error', fail)
@@ -61,7 +65,7 @@ export async function* renderFrames(job: FrameJob): AsyncGenerator<FramePicture>
     let next = job.from
     const send = () => {
       const worker = workers[(next - job.from) % threads]!
-      worker.postMessage(next)
+      worker.postMessage({ at: next, frame: heldFrame(job.card, next, job.holds ?? 1) })
       next++
     }
     while (next < job.to && next < job.from + threads * 2) send()

@@ -20,15 +20,15 @@ try {
   for (const [id, bytes] of fonts) engine.fonts.add(id, bytes)
   for (const [id, picture] of pictures ?? []) engine.pictures.add(id, picture)
 } catch (error) {
-  port.postMessage({ frame: -1, fault: faultOf(error) })
+  port.postMessage({ at: -1, fault: faultOf(error) })
 }
 
-port.on('message', (frame: number) => {
+port.on('message', ({ at, frame }: { at: number; frame: number }) => {
   try {
     const picture = engine.render(card, frame, { bits })
-    port.postMessage({ frame, picture }, [picture.pixels.buffer])
+    port.postMessage({ at, picture }, [picture.pixels.buffer])
   } catch (error) {
-    port.postMessage({ frame, fault: faultOf(error) })
+    port.postMessage({ at, fault: faultOf(error) })
   }
 })
 

@@ -7,7 +7,8 @@ import { encoderOf } from './encoders/table'
 import { renderFrames } from './frame-pool'
 import { Ledger } from './ledger'
 import { expectFrames } from './limits'
-import type { RenderOptions } from './options'
+import type { RenderWish } from './options'
+import { renderOptionsSchema } from './options'
 import type { RenderReport } from './report'
 import { verifyFile } from './verify'
 
@@ -15,7 +16,7 @@ export interface RenderJob {
   card: Card
   fonts: Map<string, Uint8Array>
   pictures?: Map<string, Picture>
-  options: RenderOptions
+  options: RenderWish
   /** Where the finished file goes. Until it is checked it has another name. */
   path: string
   /** Start of the names of frames in a sequence. */
@@ -27,7 +28,8 @@ export interface RenderJob {
 
 /** Renders a card to a file, reads the file again, and only then gives it its name. */
 export async function renderFile(job: RenderJob): Promise<RenderReport> {
-  const { card, options } = job
+  const { card } = job
+  const options = renderOptionsSchema.parse(job.options)
   expectFrames(card, options)
   const encoder = encoderOf(options.format)
   const bits = encoder.bitsFor(options.bits)
@@ -49,6 +51,7 @@ export async function renderFile(job: RenderJob): Promise<RenderReport> {
         bits,
         from: options.from,
         to: options.to,
+        holds: options.holds,
         threads,
         signal,
       })) {

@@ -5,8 +5,8 @@ import type { Fault } from '../../core/errors'
 import { WaxError } from '../../core/errors'
 import { fileStem } from '../../core/formats/file-stem'
 import type { Database } from '../database/connect'
-import { fonts as fontTable, pictures as pictureTable, renders } from '../database/schema'
-import type { FontSource } from '../fonts/shipped'
+import { pictures as pictureTable, renders } from '../database/schema'
+import { ownFonts } from '../fonts/own-fonts'
 import { fontsOf, shippedFonts } from '../fonts/shipped'
 import { readOwnPicture } from '../pictures/own-picture'
 import type { PictureSource } from '../pictures/pictures-of'
@@ -102,13 +102,6 @@ async function persist(write: () => Promise<void>): Promise<void> {
       if (wait > 30_000) throw error
       await new Promise((go) => setTimeout(go, wait))
     }
-  }
-}
-
-const ownFonts = (database: Database): FontSource => {
-  return async (id) => {
-    const [row] = await database.select({ sfnt: fontTable.sfnt }).from(fontTable).where(eq(fontTable.id, id))
-    return row ? new Uint8Array(row.sfnt) : null
   }
 }
 

@@ -15,10 +15,12 @@ export async function findCard(id: string) {
 }
 
 /** The card in a request's body; a broken one is refused with its first fault. */
-export async function bodyCard(event: H3Event): Promise<{ card: Card; revision: number | undefined }> {
-  const body = await readBody<{ document?: unknown; revision?: unknown } | undefined>(event)
+export async function bodyCard(
+  event: H3Event,
+): Promise<{ card: Card; revision: number | undefined; takeOver: boolean }> {
+  const body = await readBody<{ document?: unknown; revision?: unknown; takeOver?: unknown } | undefined>(event)
   const revision = typeof body?.revision === 'number' ? body.revision : undefined
-  return { card: expectCard(body?.document), revision }
+  return { card: expectCard(body?.document), revision, takeOver: body?.takeOver === true }
 }
 
 /** A card as the shelf lists it: everything but the document. */

@@ -1,0 +1,97 @@
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
+import { expectCard, readCardText } from '../../core/card/read'
+import type { Card } from '../../core/card/schema'
+import { WaxError } from '../../core/errors'
+import { LARGEST_FONT_BYTES } from '../../core/type/font'
+import { LARGEST_PICTURE_BYTES } from '../pictures/own-picture'
+
+// `.card.zip`: a card with the fonts and pictures that it names, in one file.
+//   card.json            the card, as in a .card.json file
+//   fonts/<id>.ttf       every font that it names, as sfnt
+//   pictures/<id>/<name> every picture that it names, as the file that was brought in
+
+export const LARGEST_ARCHIVE_BYTES = 400 * 1024 * 1024
+const MOST_ENTRIES = 500
+
+export interface ArchivedPicture {
+  id: string
+  fileName: string
+  file: Uint8Array
+}
+
+export interface CardArchive {
+  card: Card
+  fonts: Map<string, Uint8Array>
+  pictures: ArchivedPicture[]
+}
+
+/** The bytes of an archive. Pictures are packed already, so only the rest is deflated. */
+export function writeArchive({ card, fonts, pictures }: CardArchive): Uint8Array {
+  return zipSync({
+    'card.json': [strToU8(`${JSON.stringify(card, null, 2)}\n`), { level: 6 }],
+    ...Object.fromEntries([...fonts].map(([id, bytes]) => [`fonts/${id}.ttf`, [bytes, { level: 6 }]])),
+    ...Object.fromEntries(
+      pictures.map(({ id, fileName, file }) => [`pictures/${id}/${safeName(fileName)}`, [file, { level: 0 }]]),
+    ),
+  })
+}
+
+/** A name without folders: archives are unpacked by other programs too. */
+const safeName = (name: string) => name.replace(/[^\p{L}\p{N}._ -]/gu, '_').replace(/^\.+/, '') || 'picture'
+
+/** Reads an archive. Throws a WaxError where it is none, holds no card, or unpacks to more than it may. */
+export function readArchive(bytes: Uint8Array, fileName: string): CardArchive {
+  let unpacked = 0
+  let count = 0
+  let entries: Record<string, Uint8Array>
+  try {
+    entries = unzipSync(bytes, {
+      // Asked before an entry is unpacked: a small archive can hold a huge one.
+      filter({ name, originalSize }) {
+        const wanted =
+          name === 'card.json' || /^fonts\/[a-z0-9-]+\.ttf$/.test(name) || /^pictures\/[^/]+\/[^/]+$/.test(name)
+        if (!wanted) return false
+        unpacked += originalSize
+        const most = name.startsWith('fonts/') ? LARGEST_FONT_BYTES * 2 : LARGEST_PICTURE_BYTES
+        if (++count > MOST_ENTRIES || originalSize > most || unpacked > LARGEST_ARCHIVE_BYTES) throw tooLarge(fileName)
+        return true
+      },
+    })
+  } catch (error) {
+    if (error instanceof WaxError) throw error
+    throw new WaxError(
+      'not-an-archive',
+      fileName,
+      'This is no ZIP file that can be read.',
+      'Save the card with its fonts and pictures again.',
+    )
+  }
+  const text = entries['card.json']
+  if (!text) {
+    throw new WaxError(
+      'not-an-archive',
+      fileName,
+      'The archive holds no card.json.',
+      'Use a .card.zip that was saved from the shelf.',
+    )
+  }
+  const { card, faults } = readCardText(strFromU8(text))
+  if (!card)
+    throw new WaxError(faults[0]!.code, `card.json: ${faults[0]!.place}`, faults[0]!.message, faults[0]!.remedy)
+  const fonts = new Map<string, Uint8Array>()
+  const pictures: ArchivedPicture[] = []
+  for (const [name, file] of Object.entries(entries)) {
+    const [folder, id = '', own = ''] = name.split('/')
+    if (folder === 'fonts') fonts.set(id.replace(/\.ttf$/, ''), file)
+    else if (folder === 'pictures') pictures.push({ id, fileName: own, file })
+  }
+  return { card: expectCard(card), fonts, pictures }
+}
+
+const tooLarge = (fileName: string) =>
+  new WaxError(
+    'archive-too-large',
+    fileName,
+    'The archive unpacks to more than it may.',
+    'A card may bring up to 400 MB of fonts and pictures.',
+  )
