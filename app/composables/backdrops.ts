@@ -1,5 +1,22 @@
+interface Backdrop {
+  id: string
+  label: string
+  css: string
+  /** Moves like footage: class of its animation in main.css. */
+  moving?: string
+}
+
+const lights = (count: number, seed: number, colours: readonly string[]) =>
+  Array.from({ length: count }, (_, i) => {
+    // Evenly scattered, the same each time (golden ratio sequence).
+    const x = ((i + seed) * 61.8034) % 100
+    const y = 20 + (((i + seed) * 38.1966 * 1.7) % 75)
+    const size = 2.5 + ((i * 7) % 5) * 1.1
+    return `radial-gradient(circle at ${x.toFixed(1)}% ${y.toFixed(1)}%, ${colours[i % colours.length]!} 0 ${size}vmin, transparent ${(size * 1.12).toFixed(2)}vmin)`
+  }).join(', ')
+
 /** What the card is looked at against; never in a render. Made of CSS, so that there is nothing to load. */
-export const BACKDROPS = [
+export const BACKDROPS: readonly Backdrop[] = [
   { id: 'checker', label: 'Checker', css: 'repeating-conic-gradient(#8a8a8a 0 25%, #747474 0 50%) 0 0 / 24px 24px' },
   { id: 'black', label: 'Black', css: '#000' },
   { id: 'white', label: 'White', css: '#fff' },
@@ -21,14 +38,44 @@ export const BACKDROPS = [
       'linear-gradient(#eef1f1, #c9d2d3 60%, #aebabc)',
     ].join(', '),
   },
-] as const
+  {
+    id: 'crowd',
+    label: 'Crowd lights, moving',
+    css: `${lights(26, 3, ['#f6c66755', '#e2683c44', '#fff6ee33', '#5fb0ac3d'])}, linear-gradient(#171219, #2a1c22 60%, #120d10)`,
+    moving: 'drifting',
+  },
+  {
+    id: 'river',
+    label: 'River at noon, moving',
+    css: [
+      'repeating-linear-gradient(176deg, #ffffff22 0 3px, transparent 3px 22px, #0b3a4422 22px 27px, transparent 27px 46px)',
+      'repeating-linear-gradient(183deg, #cfe0dc33 0 5px, transparent 5px 61px)',
+      'linear-gradient(#9cc3c9, #4f8f99 45%, #2c6470)',
+    ].join(', '),
+    moving: 'flowing',
+  },
+]
 
-export type BackdropId = (typeof BACKDROPS)[number]['id']
+/** One of BACKDROPS, `own`, or a colour of the card's palette. */
+export type BackdropId = string
+
+/** CSS of a backdrop; `own` is the address of the designer's own picture. */
+export function backdropCss(id: BackdropId, own: string | null): { background: string; class: string } {
+  if (id === 'own' && own) return { background: `url("${own}") center / cover`, class: '' }
+  if (id.startsWith('#')) return { background: id, class: '' }
+  const found = BACKDROPS.find((backdrop) => backdrop.id === id) ?? BACKDROPS[0]!
+  return { background: found.css, class: found.moving ?? '' }
+}
 
 export const LOOKS = [
   { id: 'colour', label: 'Colour', help: 'The card over the backdrop' },
   { id: 'alpha', label: 'Alpha', help: 'Opacity alone: white is solid, black is clear' },
-  { id: 'both', label: 'Light + dark', help: 'The card over white and over black, side by side' },
+  {
+    id: 'split',
+    label: 'Before',
+    help: 'Left of the line without the selected coat, or as the card was when it was opened',
+  },
+  { id: 'both', label: 'Light, dark', help: 'The card over white and over black, side by side' },
 ] as const
 
 export type LookId = (typeof LOOKS)[number]['id']

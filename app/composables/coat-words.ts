@@ -1,4 +1,6 @@
+import type { LengthParameter } from '#core/card/parameter-kinds'
 import { counts } from '#core/card/parameter-kinds'
+import { GRADIENT_PARAMETERS } from '#core/card/paints'
 import { coatOf } from '#core/coats/table'
 import type { Coat } from '#core/card/schema'
 import type { Moment } from '#core/card/settled'
@@ -6,8 +8,9 @@ import { settleLength, settleNumber } from '#core/card/settled'
 import type { StoredPaint } from '#core/card/moving'
 import { isGradient } from '#core/card/moving'
 
-/** `Stroke, outside`. */
+/** The name that it was given, or `Stroke, outside`. */
 export function coatTitle(coat: Coat): string {
+  if (coat.name) return coat.name
   const { label } = coatOf(coat.kind)
   return typeof coat.side === 'string' ? `${label}, ${coat.side}` : label
 }
@@ -23,9 +26,11 @@ export function coatHeadline(coat: Coat, at: Moment): string {
   if (!name || !parameter) return ''
   if (parameter.type === 'paint') {
     const paint = coat[name] as StoredPaint
-    return isGradient(paint) && paint.type === 'linear' ? `${Math.round(settleNumber(paint.angle, at))}°` : ''
+    return isGradient(paint) && paint.type === 'linear'
+      ? `${Math.round(settleNumber(paint.angle, at, GRADIENT_PARAMETERS.angle))}°`
+      : ''
   }
-  const value = settleLength(coat[name], at)
+  const value = settleLength(coat[name], at, parameter as LengthParameter)
   const amount = typeof value === 'number' ? value : value.value
   return `${Math.round(amount * 10) / 10} ${typeof value === 'number' ? 'px' : '%'}`
 }

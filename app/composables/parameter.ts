@@ -1,23 +1,29 @@
 import { computed } from 'vue'
 import type { ParameterPlace } from '#core/card/addresses'
-import { changeUnit, toggleKey, writeValue } from '#core/card/edit/values'
+import { differs, sharedAddresses, writeShared } from '#core/card/edit/several'
+import { changeUnit, storedAt, toggleKey } from '#core/card/edit/values'
 import { isMoving } from '#core/card/moving'
 import { defaultOf } from '#core/card/parameters'
 import { currentValue } from '#core/time/evaluate'
 import { useBench } from '~/stores/bench'
+import { useMoment } from './moment'
 import { useRibbon } from '~/stores/ribbon'
 
 /** One parameter as its control sees it: the value at the playhead, and what a hand can do with it. */
 export function useParameter(place: () => ParameterPlace, reference: () => number = () => 0) {
   const bench = useBench()
   const ribbon = useRibbon()
+  const { base } = useMoment()
 
   const value = computed(() => {
     const { parameter, value: stored } = place()
-    const length = bench.card?.length ?? 1
-    return currentValue(parameter, stored, { frame: ribbon.frame, length })
+    return currentValue(parameter, stored, base.value)
   })
   const moving = computed(() => isMoving(place().value))
+  const driven = computed(() => {
+    const { value: stored } = place()
+    return isMoving(stored) && (stored.motors ?? []).some(({ on }) => on)
+  })
   const keyHere = computed(() => {
     const { value: stored } = place()
     return isMoving(stored) && stored.keys.some((key) => key.frame === ribbon.frame)
@@ -26,9 +32,14 @@ export function useParameter(place: () => ParameterPlace, reference: () => numbe
   /** The bare number of a number or length. */
   const amount = computed(() => (percent.value ? (value.value as { value: number }).value : Number(value.value)))
 
+  /** The same value of all selected pieces that have it. */
+  const shared = computed(() => sharedAddresses(bench.card!, place().address, bench.selection))
+  const mixed = computed(() => shared.value.length > 1 && differs(bench.card!, shared.value))
+
   function write(next: unknown, mark: string = place().address) {
-    const { address, label } = place()
-    bench.edit(label, (card) => writeValue(card, address, ribbon.frame, next), mark)
+    const { label } = place()
+    const addresses = shared.value
+    bench.edit(label, (card) => writeShared(card, addresses, ribbon.frame, next), mark)
   }
 
   /** Cuts a typed or dragged number to the parameter's range. */
@@ -39,9 +50,12 @@ export function useParameter(place: () => ParameterPlace, reference: () => numbe
     write(Math.round(cut * 1000) / 1000, mark)
   }
 
+  const isMovingAt = (address: string) => isMoving(storedAt(bench.card!, address))
+
   function key() {
     const { address, label } = place()
-    bench.edit(`Key: ${label}`, (card) => toggleKey(card, address, ribbon.frame))
+    const addresses = shared.value.filter((other) => isMovingAt(other) === isMovingAt(address))
+    bench.edit(`Key: ${label}`, (card) => addresses.reduce((c, one) => toggleKey(c, one, ribbon.frame), card))
   }
 
   function reset() {
@@ -56,5 +70,5 @@ export function useParameter(place: () => ParameterPlace, reference: () => numbe
     bench.edit(`Unit of ${label}`, (card) => changeUnit(card, address, to, reference()))
   }
 
-  return { value, amount, moving, keyHere, percent, write, writeAmount, key, reset, unit }
+  return { value, amount, moving, driven, mixed, keyHere, percent, write, writeAmount, key, reset, unit }
 }

@@ -1,7 +1,7 @@
 import { onScopeDispose, ref, shallowRef, watch } from 'vue'
 import type { Ref } from 'vue'
 import type { Card } from '#core/card/schema'
-import type { PieceOutlook } from '#core/frame/engine'
+import type { PieceOutlook } from '#core/frame/outlook'
 import type { Fault } from '#core/errors'
 import { perSecond } from '#core/time/rate'
 import { useRibbon } from '~/stores/ribbon'
@@ -10,8 +10,9 @@ import { forgetCard, onEngine, poolSize, setCard } from '~/workers/engine-pool'
 
 /** Bytes of pictures kept for playing. */
 const BUDGET = 700 * 1024 * 1024
-/** A full picture that takes longer than this is shown as a draft of half the size while a hand moves. */
-const SMOOTH = 28
+/** While a hand moves, pictures are drafts: made smaller until one takes about this long. */
+const SMOOTH = 20
+const DRAFTS = [1, 1 / 2, 1 / 3, 1 / 4]
 /** The hand must rest this long before the loop is made ready. */
 const REST = 350
 
@@ -41,9 +42,23 @@ export function usePreview({ name, card, scale, dragging }: Options) {
   let rest: ReturnType<typeof setTimeout> | undefined
   let clock = 0
   let closed = false
+  /** When the oldest edit was made that no picture under way includes; null for none. */
+  let pending: number | null = null
+  /** When the hand came to rest, until the full picture is there. */
+  let rested: number | null = null
+  /** What a draft of each size took last. */
+  const draftCosts = new Map<number, number>()
+
+  /** The largest draft that is quick enough, by what drafts took before. */
+  function draftShare(): number {
+    if (!dragging.value || cost.value <= SMOOTH) return 1
+    const known = (share: number) => draftCosts.get(share) ?? cost.value * (0.25 + 0.75 * share * share)
+    return DRAFTS.find((share) => share < 1 && known(share) <= SMOOTH * 1.3) ?? DRAFTS.at(-1)!
+  }
 
   function renew() {
     version++
+    pending ??= performance.now()
     for (const bitmap of kept.values()) if (bitmap !== picture.value) bitmap.close()
     kept.clear()
     ribbon.ready = new Array<boolean>(card.value?.length ?? 0).fill(false)
@@ -69,8 +84,11 @@ export function usePreview({ name, card, scale, dragging }: Options) {
       wanted = false
       const at = ribbon.frame
       const made = version
-      const draft = dragging.value && cost.value > SMOOTH
-      const shown = await renderOn(at, draft ? scale.value / 2 : scale.value)
+      const share = draftShare()
+      const draft = share < 1
+      const since = pending
+      pending = null
+      const shown = await renderOn(at, scale.value * share, draft)
       if ('fault' in shown) {
         fault.value = shown.fault
         continue
@@ -79,7 +97,15 @@ export function usePreview({ name, card, scale, dragging }: Options) {
       const before = picture.value
       picture.value = shown.bitmap
       if (before && ![...kept.values()].includes(before)) before.close()
-      if (!draft) cost.value = shown.milliseconds
+      if (draft) draftCosts.set(share, shown.milliseconds)
+      else cost.value = shown.milliseconds
+      // For `npm run bench:drag`: from the oldest edit that this picture shows to the picture, and from rest to the
+      // full one.
+      if (since !== null) tell('wax:draft', since)
+      if (!draft && rested !== null) {
+        tell('wax:full', rested)
+        rested = null
+      }
       if (!draft && made === version) keep(at, shown.bitmap)
       if (draft && !dragging.value) wanted = true
       if (!ribbon.playing) void place(at)
@@ -87,8 +113,8 @@ export function usePreview({ name, card, scale, dragging }: Options) {
     busy = false
   }
 
-  const renderOn = (frame: number, at: number): Promise<Shown> =>
-    onEngine<Shown>((face) => face.render(name, frame, at) as Promise<Shown>)
+  const renderOn = (frame: number, at: number, draft = false): Promise<Shown> =>
+    onEngine<Shown>((face) => face.render(name, frame, at, draft) as Promise<Shown>)
 
   async function place(frame: number) {
     outlook.value = await onEngine((face) => face.outlook(name, frame))
@@ -147,7 +173,12 @@ export function usePreview({ name, card, scale, dragging }: Options) {
     () => ribbon.frame,
     () => void show(),
   )
-  watch(dragging, (now) => !now && void show())
+  watch(dragging, (now) => {
+    rested = null
+    if (now) return
+    rested = performance.now()
+    void show()
+  })
   watch(
     () => ribbon.playing,
     (playing) => {
@@ -168,4 +199,41 @@ export function usePreview({ name, card, scale, dragging }: Options) {
   })
 
   return { picture, fault, outlook, cost }
+}
+
+function tell(name: string, start: number): void {
+  performance.measure(name, { start, end: performance.now() })
+  // Observers have it by now; nothing piles up.
+  performance.clearMeasures(name)
+}
+
+/** The picture of another card at the same frame, made while `wanted`: what is compared with the preview. */
+export function useComparison({ name, card, scale }: Omit<Options, 'dragging'>, wanted: Ref<boolean>) {
+  const ribbon = useRibbon()
+  const picture = shallowRef<ImageBitmap | null>(null)
+  let turn = 0
+
+  watch(
+    [card, scale, wanted, () => ribbon.frame],
+    async () => {
+      const mine = ++turn
+      if (!wanted.value || !card.value || scale.value <= 0) return
+      setCard(name, card.value)
+      const shown = await onEngine<Shown>((face) => face.render(name, ribbon.frame, scale.value) as Promise<Shown>)
+      if ('fault' in shown) return
+      if (mine !== turn) {
+        shown.bitmap.close()
+        return
+      }
+      picture.value?.close()
+      picture.value = shown.bitmap
+    },
+    { immediate: true },
+  )
+  onScopeDispose(() => {
+    turn++
+    picture.value?.close()
+    forgetCard(name)
+  })
+  return picture
 }

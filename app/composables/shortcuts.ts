@@ -1,21 +1,16 @@
 import { useEventListener } from '@vueuse/core'
-import { removeCoat, removePiece } from '#core/card/edit/stack'
-import { removeKey, writeValue } from '#core/card/edit/values'
-import { settleNumber } from '#core/card/settled'
+import type { Ref } from 'vue'
+import { shiftPiece } from '#core/card/edit/arrange'
+import { splitPiece } from '#core/card/edit/spans'
+import type { PieceOutlook } from '#core/frame/outlook'
 import { useBench } from '~/stores/bench'
+import { useClipboard } from '~/stores/clipboard'
 import { useRibbon } from '~/stores/ribbon'
-
-export const SHORTCUTS = [
-  { keys: ['Space'], does: 'Play the loop, stop' },
-  { keys: [',', '.'], does: 'One frame back, one frame on' },
-  { keys: ['Home'], does: 'To the seam' },
-  { keys: ['Arrows'], does: 'Move the piece by 1 px; with Shift by 10 px' },
-  { keys: ['Ctrl+Z'], does: 'Undo' },
-  { keys: ['Ctrl+Shift+Z', 'Ctrl+Y'], does: 'Redo' },
-  { keys: ['Delete'], does: 'Take away the key, coat or piece that is selected' },
-  { keys: ['Esc'], does: 'Select the piece, then nothing' },
-  { keys: ['?'], does: 'This sheet' },
-]
+import { useSeals } from '~/stores/seals'
+import type { KeyActionId } from './keys'
+import { useKeys } from './keys'
+import { useKeyWork } from './key-work'
+import { useStackWork } from './stack-work'
 
 const ARROWS: Record<string, ['x' | 'y', number]> = {
   ArrowLeft: ['x', -1],
@@ -25,78 +20,118 @@ const ARROWS: Record<string, ['x' | 'y', number]> = {
 }
 
 /** The keys of the bench. Typing in a field is left alone. */
-export function useShortcuts(showSheet: () => void) {
+export function useShortcuts(showSheet: () => void, outlook: Ref<PieceOutlook[]>) {
   const bench = useBench()
   const ribbon = useRibbon()
+  const clipboard = useClipboard()
+  const seals = useSeals()
+  const work = useStackWork()
+  const keyWork = useKeyWork()
+
+  const { actionOf } = useKeys()
+  const go = (frame: number) => ribbon.go(frame, bench.card!.length)
+
+  const does: Partial<Record<KeyActionId, () => unknown>> = {
+    play: () => (ribbon.playing = !ribbon.playing),
+    frameBack: () => go(ribbon.frame - 1),
+    frameOn: () => go(ribbon.frame + 1),
+    toSeam: () => go(0),
+    undo: () => bench.undo(),
+    redo: () => bench.redo(),
+    save: () => bench.save(),
+    remove,
+    cut: () => (copy(), remove()),
+    copy,
+    paste: () => (clipboard.last === 'keys' ? keyWork.paste() : work.paste()),
+    copyCore: () => bench.piece && work.copyCore(bench.piece),
+    pasteCore: () => work.pasteCores(bench.pieces),
+    duplicate,
+    split,
+    curves: () => (ribbon.curvesOpen = !ribbon.curvesOpen),
+    motors: () => bench.piece && (ribbon.motorsOf = ribbon.keys[0]?.address ?? null),
+    selectAll: () => bench.selectAll(bench.card!.pieces.map(({ id }) => id)),
+    group: () => work.groupable(bench.pieces) && work.group(bench.pieces, outlook.value),
+    ungroup: () => bench.piece?.kind === 'group' && work.ungroup(bench.piece),
+    seal: () => bench.piece && (seals.pressing = [...bench.selection]),
+    alone: () => bench.piece && work.see(bench.piece.id, bench.selectedCoat),
+    escape: () => bench.select(bench.selectedCoat ? bench.selectedPiece : null),
+    sheet: showSheet,
+  }
 
   useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     const target = event.target as HTMLElement
     const typing = target.matches(
       'input:not([type=range]):not([type=checkbox]), textarea, select, [contenteditable=true]',
     )
-    if (!bench.card || (typing && !(event.ctrlKey || event.metaKey)) || target.closest('.v-overlay__content')) return
-    if (typing && event.key.toLowerCase() === 'z') return
+    // What is open above the bench has the keys: Escape closes it and nothing else.
+    if (document.querySelector('.v-overlay--active:not(.v-tooltip)')) return
+    // A field has its own undo, copy, paste and select all.
+    if (!bench.card || (typing && actionOf(event) !== 'save')) return
     if (handle(event)) event.preventDefault()
   })
 
   function handle(event: KeyboardEvent): boolean {
-    const length = bench.card!.length
-    if (event.ctrlKey || event.metaKey) {
-      const key = event.key.toLowerCase()
-      if (key === 'z') return did(() => (event.shiftKey ? bench.redo() : bench.undo()))
-      if (key === 'y') return did(() => bench.redo())
-      if (key === 's') return did(() => bench.save())
-      return false
-    }
     const arrow = ARROWS[event.key]
-    if (arrow && (event.target as HTMLElement).matches('input[type=range]')) return false
-    if (arrow && bench.piece) return did(() => nudge(arrow, event.shiftKey ? 10 : 1))
-    switch (event.key) {
-      case ' ':
-        if ((event.target as HTMLElement).matches('button, [role=button]')) return false
-        ribbon.playing = !ribbon.playing
+    if (arrow && !event.ctrlKey && !event.altKey) {
+      if (ribbon.keys.length > 0 && arrow[0] === 'x') {
+        keyWork.nudge(arrow[1] * (event.shiftKey ? 10 : 1))
         return true
-      case ',':
-        return did(() => ribbon.go(ribbon.frame - 1, length))
-      case '.':
-        return did(() => ribbon.go(ribbon.frame + 1, length))
-      case 'Home':
-        return did(() => ribbon.go(0, length))
-      case 'Delete':
-      case 'Backspace':
-        return did(() => remove())
-      case 'Escape':
-        return did(() => bench.select(bench.selectedCoat ? bench.selectedPiece : null))
-      case '?':
-        return did(() => showSheet())
-      default:
-        return false
+      }
+      if (!bench.piece || (event.target as HTMLElement).matches('input[type=range]')) return false
+      nudge(arrow, event.shiftKey ? 10 : 1)
+      return true
     }
-  }
-
-  function did(work: () => unknown): true {
-    void work()
+    const action = actionOf(event)
+    const focused = event.target as HTMLElement
+    // A button that has the focus is what Space presses.
+    if (action === 'play' && focused.matches('button, [role=button]')) return false
+    const run = action && does[action]
+    if (!run) return false
+    void run()
     return true
   }
 
+  function copy() {
+    if (ribbon.keys.length > 0) keyWork.copy()
+    else if (bench.coat) clipboard.keepCoat(bench.coat)
+    else if (bench.piece) work.copyPieces(bench.pieces)
+  }
+
+  function duplicate() {
+    if (bench.coat) work.duplicateCoatOf(bench.piece!, bench.coat)
+    else if (bench.piece) work.duplicatePieces(bench.pieces)
+  }
+
+  /** Cuts the selected piece in two at the playhead. */
+  function split() {
+    const id = bench.piece?.id
+    if (!id) return
+    let second: string | null = null
+    bench.edit('Split', (card) => {
+      const done = splitPiece(card, id, ribbon.frame)
+      second = done?.id ?? null
+      return done?.card ?? card
+    })
+    if (second) bench.select(second)
+  }
+
+  /** Moves all that is selected, on the card's own axes. */
   function nudge([name, direction]: ['x' | 'y', number], step: number) {
-    const { id } = bench.piece!
-    const now = settleNumber(bench.piece![name], { frame: ribbon.frame, length: bench.card!.length })
-    bench.edit('Move', (card) => writeValue(card, `${id}/${name}`, ribbon.frame, now + direction * step), `nudge/${id}`)
+    const by = { x: 0, y: 0, [name]: direction * step }
+    const entries = outlook.value.filter(({ id }) => bench.isSelected(id))
+    bench.edit(
+      'Move',
+      (card) => entries.reduce((next, entry) => shiftPiece(next, entry, by, ribbon.frame), card),
+      `nudge/${bench.selection.join(' ')}`,
+    )
   }
 
   function remove() {
-    const key = ribbon.selectedKey
-    if (key) {
-      bench.edit('Take a key away', (card) => removeKey(card, key.address, key.frame))
-      ribbon.selectedKey = null
-    } else if (bench.coat && bench.piece) {
-      const { id } = bench.coat
-      bench.edit('Take a coat away', (card) => removeCoat(card, bench.piece!.id, id))
-      bench.select(bench.piece.id)
+    if (ribbon.keys.length > 0) keyWork.remove()
+    else if (bench.coat && bench.piece) {
+      work.removeCoatOf(bench.piece, bench.coat)
     } else if (bench.piece) {
-      const { id, name } = bench.piece
-      bench.edit(`Delete ${name}`, (card) => removePiece(card, id))
+      work.removePieces(bench.pieces)
     }
   }
 }

@@ -1,20 +1,25 @@
 <script setup lang="ts">
-import { useTitle } from '@vueuse/core'
+import { useLocalStorage, useTitle } from '@vueuse/core'
 import { computed, onMounted, ref } from 'vue'
 import type { CardSize } from '#core/card/create'
 import type { Fault } from '#core/errors'
 import { fileStem } from '#core/formats/file-stem'
 import CardTile from '~/components/shelf/CardTile.vue'
+import DeletedCards from '~/components/shelf/DeletedCards.vue'
 import FaultList from '~/components/shelf/FaultList.vue'
 import NewCardDialog from '~/components/shelf/NewCardDialog.vue'
+import SealShelf from '~/components/shelf/SealShelf.vue'
 import PlaceBar from '~/components/shell/PlaceBar.vue'
 import { faultOf } from '~/composables/api'
+import { download } from '~/composables/download'
 import type { ShelfCard } from '~/stores/cards'
 import { useCards } from '~/stores/cards'
 import { useNotices } from '~/stores/notices'
+import { useSeals } from '~/stores/seals'
 
 useTitle('Shelf · Wax Ribbon')
 const cards = useCards()
+const seals = useSeals()
 const notices = useNotices()
 const search = ref('')
 const making = ref(false)
@@ -22,10 +27,25 @@ const failed = ref<Fault | null>(null)
 const faults = ref<Fault[]>([])
 const fileName = ref('')
 const picker = ref<HTMLInputElement>()
+const dragging = ref(false)
+
+const ORDERS = {
+  touched: { label: 'last touched first', by: () => 0 },
+  name: { label: 'by name', by: (a: ShelfCard, b: ShelfCard) => a.name.localeCompare(b.name) },
+  size: {
+    label: 'largest frame first',
+    by: (a: ShelfCard, b: ShelfCard) => pixels(b) - pixels(a) || a.name.localeCompare(b.name),
+  },
+  length: { label: 'longest loop first', by: (a: ShelfCard, b: ShelfCard) => lasting(b) - lasting(a) },
+}
+const pixels = ({ document: { frame } }: ShelfCard) => frame.width * frame.height
+const lasting = ({ document: { length, rate } }: ShelfCard) => (length * rate.denominator) / rate.numerator
+const order = useLocalStorage<keyof typeof ORDERS>('wax-shelf-order', 'touched')
 
 const found = computed(() => {
   const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
-  return cards.list.filter(({ name }) => words.every((word) => name.toLowerCase().includes(word)))
+  const named = cards.list.filter(({ name }) => words.every((word) => name.toLowerCase().includes(word)))
+  return order.value === 'touched' ? named : [...named].sort(ORDERS[order.value].by)
 })
 
 onMounted(load)
@@ -33,7 +53,7 @@ onMounted(load)
 async function load() {
   failed.value = null
   try {
-    await cards.load()
+    await Promise.all([cards.load(), seals.load()])
   } catch (error) {
     failed.value = faultOf(error)
   }
@@ -59,40 +79,71 @@ const remove = (card: ShelfCard) =>
     notices.say(`“${card.name}” was deleted.`, { label: 'Undo', run: () => attempt(() => cards.restore(card)) })
   })
 
-const bringIn = (event: Event) =>
+/** Cards, archives and sets of seals, told apart by their names. */
+const bringIn = (files: readonly File[]) =>
   attempt(async () => {
-    const input = event.target as HTMLInputElement
-    const [file] = input.files ?? []
-    input.value = ''
-    if (!file) return
-    fileName.value = file.name
-    const outcome = await cards.bringIn(await file.text())
-    if ('faults' in outcome) faults.value = outcome.faults
-    else notices.say(`“${outcome.card.name}” is on the shelf.`)
+    for (const file of files) {
+      fileName.value = file.name
+      const isSeals = /\.seals\.json$/i.test(file.name)
+      const outcome = isSeals ? await seals.bringIn(await file.text()) : await cards.bringIn(file)
+      if ('faults' in outcome) {
+        faults.value = outcome.faults
+        return
+      }
+      notices.say(
+        'added' in outcome
+          ? `${outcome.added.length} ${outcome.added.length === 1 ? 'seal was' : 'seals were'} brought in.`
+          : `“${outcome.card.name}” is on the shelf.`,
+      )
+    }
   })
 
-function save(card: ShelfCard) {
-  const url = URL.createObjectURL(
-    new Blob([`${JSON.stringify(card.document, null, 2)}\n`], { type: 'application/json' }),
-  )
-  const link = Object.assign(document.createElement('a'), { href: url, download: `${fileStem(card.name)}.card.json` })
-  link.click()
-  URL.revokeObjectURL(url)
+function chosen(event: Event) {
+  const input = event.target as HTMLInputElement
+  const files = [...(input.files ?? [])]
+  input.value = ''
+  void bringIn(files)
+}
+
+function drop(event: DragEvent) {
+  dragging.value = false
+  void bringIn([...(event.dataTransfer?.files ?? [])])
+}
+
+function save(card: ShelfCard, whole: boolean) {
+  if (whole) download(`/api/cards/${card.id}/archive`, `${fileStem(card.name)}.card.zip`)
+  else download(card.document, `${fileStem(card.name)}.card.json`)
 }
 </script>
 
 <template>
-  <div class="shelf">
+  <div
+    class="shelf"
+    :class="{ dragging }"
+    @dragover.prevent="dragging = true"
+    @dragleave.self="dragging = false"
+    @drop.prevent="drop"
+  >
     <PlaceBar>
       <input v-model="search" class="search" type="search" placeholder="Find a card" aria-label="Find a card" />
       <button class="plain-button" @click="picker?.click()">Bring in…</button>
-      <input ref="picker" type="file" accept=".json,application/json" hidden data-test="card-file" @change="bringIn" />
+      <input
+        ref="picker"
+        type="file"
+        accept=".json,.zip,application/json,application/zip"
+        multiple
+        hidden
+        data-test="card-file"
+        @change="chosen"
+      />
       <button class="wax-button" @click="making = true">New card</button>
     </PlaceBar>
-    <div class="room">
+    <main class="room">
       <div class="head">
         <h1>Cards</h1>
-        <span class="quiet">last touched first</span>
+        <select v-model="order" class="quiet" aria-label="Order of the cards">
+          <option v-for="({ label }, id) in ORDERS" :key="id" :value="id">{{ label }}</option>
+        </select>
       </div>
       <p v-if="failed" class="failed" role="alert">
         {{ failed.message }} {{ failed.remedy }} <button class="plain-button" @click="load">Try again</button>
@@ -105,7 +156,7 @@ function save(card: ShelfCard) {
           @rename="attempt(() => cards.rename(card, $event))"
           @duplicate="attempt(() => cards.duplicate(card))"
           @remove="remove(card)"
-          @export="save(card)"
+          @export="save(card, $event)"
         />
         <button v-if="cards.loaded && !search" class="new" @click="making = true">
           <b>New card from a size</b>
@@ -113,7 +164,9 @@ function save(card: ShelfCard) {
         </button>
       </div>
       <p v-if="cards.loaded && search && found.length === 0" class="quiet">No card has “{{ search }}” in its name.</p>
-    </div>
+      <DeletedCards />
+      <SealShelf />
+    </main>
     <NewCardDialog v-model="making" @create="create" />
     <FaultList v-model="faults" :file-name="fileName" />
   </div>
@@ -173,6 +226,21 @@ h1 {
 }
 .new:hover {
   border-color: var(--teal);
+}
+.head select {
+  padding: 2px 4px;
+  font: inherit;
+  color: var(--ink-2);
+  background: none;
+  border: 1px solid transparent;
+  border-radius: 5px;
+}
+.head select:hover {
+  border-color: var(--line);
+}
+.dragging .room {
+  outline: 3px dashed var(--teal);
+  outline-offset: -10px;
 }
 .failed {
   color: var(--wax);

@@ -35,7 +35,7 @@ export default defineNuxtPlugin((app) => {
         },
       },
       defaults: {
-        VTooltip: { openDelay: 500, location: 'bottom' },
+        VTooltip: { openDelay: 500, location: 'bottom', eager: false },
         VTextField: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
         VSelect: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
         VAutocomplete: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },

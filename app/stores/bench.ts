@@ -13,7 +13,6 @@ interface Step {
   card: Card
 }
 
-const MOST_STEPS = 300
 /** Edits with the same mark within this time are one step: a value dragged is one undo. */
 const ONE_GESTURE = 900
 const SAVE_AFTER = 500
@@ -25,20 +24,29 @@ export const useBench = defineStore('bench', () => {
   const id = ref('')
   const revision = ref(0)
   const card = shallowRef<Card | null>(null)
+  /** The card as it was when it was opened. */
+  const opened = shallowRef<Card | null>(null)
   const past = shallowRef<Step[]>([])
   const future = shallowRef<Step[]>([])
   const saveState = ref<SaveState>('saved')
   const saveFault = ref<Fault | null>(null)
-  const selectedPiece = ref<string | null>(null)
+  /** Ids of the selected pieces; the last one is the piece that the stack unfolds. */
+  const selection = ref<string[]>([])
   const selectedCoat = ref<string | null>(null)
   /** True while a control is dragged: the preview shows drafts. */
   const dragging = ref(false)
+
+  /** True while another window has saved a newer revision than this one. */
+  const newer = ref(false)
+  const channel = new BroadcastChannel('wax-ribbon-cards')
+  channel.onmessage = ({ data }: MessageEvent<{ id: string; revision: number }>) => heard(data.id, data.revision)
 
   let gesture = { mark: '', at: 0 }
   let timer: ReturnType<typeof setTimeout> | undefined
   let retry = 1000
   let unsaved = false
 
+  const selectedPiece = computed(() => selection.value.at(-1) ?? null)
   const piece = computed<Piece | null>(
     () => allPieces(card.value?.pieces ?? []).find((p) => p.id === selectedPiece.value) ?? null,
   )
@@ -46,6 +54,10 @@ export const useBench = defineStore('bench', () => {
     const coats = piece.value?.coats
     return coats ? ([...coats.face, ...coats.behind].find((c) => c.id === selectedCoat.value) ?? null) : null
   })
+  /** The selected pieces in stack order. */
+  const pieces = computed<Piece[]>(() =>
+    allPieces(card.value?.pieces ?? []).filter((p) => selection.value.includes(p.id)),
+  )
   const lanes = computed<ParameterPlace[]>(() =>
     card.value ? listParameters(card.value).filter(({ value }) => isMoving(value)) : [],
   )
@@ -60,9 +72,10 @@ export const useBench = defineStore('bench', () => {
     future.value = []
     saveState.value = 'saved'
     saveFault.value = null
+    newer.value = false
     unsaved = false
-    selectedPiece.value = row.document.pieces[0]?.id ?? null
-    selectedCoat.value = null
+    opened.value = row.document
+    select(row.document.pieces[0]?.id ?? null)
   }
 
   /** Changes the card as one named step. Edits with the same mark in quick succession are one step. */
@@ -73,7 +86,7 @@ export const useBench = defineStore('bench', () => {
     if (after === before) return
     const now = Date.now()
     const goesOn = mark !== '' && gesture.mark === mark && now - gesture.at < ONE_GESTURE && past.value.length > 0
-    if (!goesOn) past.value = [...past.value, { label, card: before }].slice(-MOST_STEPS)
+    if (!goesOn) past.value = [...past.value, { label, card: before }]
     gesture = { mark, at: now }
     future.value = []
     put(after)
@@ -105,7 +118,8 @@ export const useBench = defineStore('bench', () => {
 
   function put(next: Card) {
     card.value = next
-    if (selectedPiece.value && !allPieces(next.pieces).some((p) => p.id === selectedPiece.value)) select(null)
+    const there = new Set(allPieces(next.pieces).map((p) => p.id))
+    if (selection.value.some((one) => !there.has(one))) selectAll(selection.value.filter((one) => there.has(one)))
     unsaved = true
     if (saveState.value !== 'conflict') saveState.value = 'waiting'
     schedule(SAVE_AFTER)
@@ -127,6 +141,7 @@ export const useBench = defineStore('bench', () => {
       revision.value = saved.revision
       saveFault.value = null
       retry = 1000
+      channel.postMessage({ id: id.value, revision: saved.revision })
       // What was changed while it was under way is saved next.
       unsaved = card.value !== document
       saveState.value = unsaved ? 'waiting' : 'saved'
@@ -141,6 +156,30 @@ export const useBench = defineStore('bench', () => {
     }
   }
 
+  /** After a conflict: saves what is on this bench over the newer one, which is kept as a version. */
+  async function takeOver() {
+    const document = card.value!
+    const saved = await api<{ revision: number }>(`/cards/${id.value}`, 'PUT', { document, takeOver: true })
+    revision.value = saved.revision
+    channel.postMessage({ id: id.value, revision: saved.revision })
+    unsaved = card.value !== document
+    saveState.value = unsaved ? 'waiting' : 'saved'
+    newer.value = false
+    if (unsaved) schedule(SAVE_AFTER)
+  }
+
+  /** Somebody saved a newer revision: this bench is told before it runs into it. */
+  function heard(of: string, newest: number) {
+    if (of === id.value && newest > revision.value && saveState.value !== 'saving') newer.value = true
+  }
+
+  async function lookForNewer() {
+    if (!id.value || document.hidden || saveState.value === 'saving') return
+    const mine = id.value
+    const head = await api<{ revision: number }>(`/cards/${mine}/head`).catch(() => null)
+    if (head) heard(mine, head.revision)
+  }
+
   /** After a conflict: what is on this bench becomes a card of its own; gives its id. */
   async function keepAsCopy(): Promise<string> {
     const document = { ...card.value!, name: `${card.value!.name}, copy`.slice(0, 200) }
@@ -150,15 +189,39 @@ export const useBench = defineStore('bench', () => {
   }
 
   function select(pieceId: string | null, coatId: string | null = null) {
-    selectedPiece.value = pieceId
+    // A coat of a piece that is selected beside others keeps them: shared coats are edited together.
+    const kept = coatId !== null && pieceId !== null && selection.value.includes(pieceId) ? selection.value : []
+    selection.value = pieceId === null ? [] : [...kept.filter((one) => one !== pieceId), pieceId]
     selectedCoat.value = coatId
   }
+
+  function selectAll(ids: readonly string[]) {
+    selection.value = [...ids]
+    selectedCoat.value = null
+  }
+
+  /** Adds a piece to the selection, or takes it out. */
+  function toggleSelected(pieceId: string) {
+    const rest = selection.value.filter((one) => one !== pieceId)
+    selectAll(rest.length === selection.value.length ? [...rest, pieceId] : rest)
+  }
+
+  /** Selects the pieces from the last selected one to this one, in stack order. */
+  function selectTo(pieceId: string) {
+    const order = allPieces(card.value?.pieces ?? []).map((p) => p.id)
+    const [a, b] = [order.indexOf(selectedPiece.value ?? pieceId), order.indexOf(pieceId)]
+    const between = order.slice(Math.min(a, b), Math.max(a, b) + 1)
+    selectAll([...between.filter((one) => one !== pieceId), pieceId])
+  }
+
+  const isSelected = (pieceId: string) => selection.value.includes(pieceId)
 
   const hasUnsaved = () => unsaved
 
   return {
-    ...{ id, revision, card, past, future, saveState, saveFault, selectedPiece, selectedCoat, dragging },
-    ...{ piece, coat, lanes },
-    ...{ open, edit, settle, undo, redo, save, keepAsCopy, select, hasUnsaved },
+    ...{ id, revision, card, opened, past, future, saveState, saveFault, dragging },
+    ...{ selection, selectedPiece, selectedCoat, piece, coat, pieces, lanes },
+    ...{ newer, open, edit, settle, undo, redo, save, takeOver, lookForNewer, keepAsCopy, hasUnsaved },
+    ...{ select, selectAll, toggleSelected, selectTo, isSelected },
   }
 })

@@ -15,6 +15,12 @@ export interface ShelfCard {
   document: Card
 }
 
+export interface DeletedCard {
+  id: string
+  name: string
+  deletedAt: string
+}
+
 /** The cards on the shelf. */
 export const useCards = defineStore('cards', () => {
   const list = ref<ShelfCard[]>([])
@@ -48,20 +54,27 @@ export const useCards = defineStore('cards', () => {
     list.value = list.value.filter(({ id }) => id !== card.id)
   }
 
-  async function restore(card: ShelfCard) {
+  async function restore(card: Pick<ShelfCard, 'id'>) {
     await api(`/cards/${card.id}/restore`, 'POST')
     await load()
   }
 
-  /** Brings a card file in; gives every fault where it is broken. */
-  async function bringIn(text: string): Promise<{ card: ShelfCard } | { faults: Fault[] }> {
-    const { card, faults } = readCardText(text)
+  /** Brings a card file or an archive in; gives every fault where a card is broken. */
+  async function bringIn(file: File): Promise<{ card: ShelfCard } | { faults: Fault[] }> {
+    if (/\.zip$/i.test(file.name)) {
+      const card = await api<ShelfCard>(`/archives?name=${encodeURIComponent(file.name)}`, 'POST', file)
+      list.value = [card, ...list.value]
+      return { card }
+    }
+    const { card, faults } = readCardText(await file.text())
     return card ? { card: await add(card) } : { faults }
   }
+
+  const loadDeleted = () => api<DeletedCard[]>('/cards/deleted')
 
   function replace(card: ShelfCard) {
     list.value = list.value.map((other) => (other.id === card.id ? card : other))
   }
 
-  return { list, loaded, load, create, add, rename, duplicate, remove, restore, bringIn }
+  return { list, loaded, load, create, add, rename, duplicate, remove, restore, bringIn, loadDeleted }
 })

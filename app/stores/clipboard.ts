@@ -1,9 +1,31 @@
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
-import type { Piece } from '#core/card/schema'
+import type { KeyClip } from '#core/card/edit/keys'
+import type { Coat, Piece } from '#core/card/schema'
 
 /** What was copied on the bench; it goes along from card to card. */
 export const useClipboard = defineStore('clipboard', () => {
   const core = shallowRef<Piece['coats'] | null>(null)
-  return { core }
+  const coat = shallowRef<Coat | null>(null)
+  const pieces = shallowRef<Piece[]>([])
+  const keys = shallowRef<KeyClip | null>(null)
+  /** What was copied last: it is what the keys paste. */
+  const last = shallowRef<'coat' | 'pieces' | 'keys' | null>(null)
+
+  function keepCoat(copied: Coat) {
+    coat.value = copied
+    last.value = 'coat'
+  }
+
+  function keepPieces(copied: readonly Piece[]) {
+    pieces.value = [...copied]
+    last.value = 'pieces'
+  }
+
+  function keepKeys(copied: KeyClip) {
+    keys.value = copied
+    last.value = 'keys'
+  }
+
+  return { core, coat, pieces, keys, last, keepCoat, keepPieces, keepKeys }
 })

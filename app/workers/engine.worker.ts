@@ -1,13 +1,20 @@
 import * as Comlink from 'comlink'
-import type { Engine, PieceOutlook } from '#core/frame/engine'
+import type { Engine } from '#core/frame/engine'
+import type { PieceOutlook } from '#core/frame/outlook'
 import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import { WaxError } from '#core/errors'
+import { pictureDifference } from '#core/judge/ring-difference'
+import type { Section } from '#core/frame/section'
+import type { Point } from '#core/units'
 import { fontsNamed, picturesOf } from '#core/card/tree'
 import { isShipped } from '#core/type/families'
 
 /** A rendered frame for the screen, or why there is none. */
 export type Shown = { bitmap: ImageBitmap; milliseconds: number } | { fault: Fault }
+
+/** Steps between neighbouring pictures, or why there are none. */
+export type Differences = { steps: number[] } | { fault: Fault }
 
 // The engine's module waits for the shaping library to load. Messages that arrive before the worker listens
 // would be lost, so it listens at once and loads the engine beside it.
@@ -26,14 +33,13 @@ const face = {
     cards.delete(name)
   },
 
-  async render(name: string, frame: number, scale: number): Promise<Shown> {
+  async render(name: string, frame: number, scale: number, draft = false): Promise<Shown> {
     const card = cards.get(name)
-    if (!card)
-      return { fault: { code: 'no-card', place: name, message: 'The card is gone.', remedy: 'Open it again.' } }
+    if (!card) return { fault: goneFault(name) }
     try {
       const engine = await engineFor(card)
       const start = performance.now()
-      const picture = engine.render(card, frame, { scale, ...(pixels ? { reuse: pixels } : {}) })
+      const picture = engine.render(card, frame, { scale, draft, ...(pixels ? { reuse: pixels } : {}) })
       pixels = picture.pixels
       // The data is copied when the call is made; the pixels can be used again.
       const data = new ImageData(new Uint8ClampedArray(pixels.buffer), picture.width, picture.height)
@@ -50,6 +56,60 @@ const face = {
     const { pixels: full } = engine.render(card, frame)
     const digest = await crypto.subtle.digest('SHA-256', full)
     return [...new Uint8Array(digest)].map((byte) => byte.toString(16).padStart(2, '0')).join('')
+  },
+
+  /** See Engine.pick; null as well while the card cannot be rendered. */
+  async pick(name: string, frame: number, point: Point, group: string | null): Promise<string | null> {
+    const card = cards.get(name)
+    try {
+      return card ? (await engineFor(card)).pick(card, frame, point, group) : null
+    } catch {
+      return null
+    }
+  },
+
+  /** See Engine.section; null for a piece that has none. */
+  async section(name: string, piece: string, frame: number, facing?: number): Promise<Section | null> {
+    const card = cards.get(name)
+    try {
+      return card ? (await engineFor(card)).section(card, piece, frame, facing) : null
+    } catch {
+      return null
+    }
+  },
+
+  /** The straight colour of one pixel of the card at a frame, as RGBA of 255. */
+  async colourAt(name: string, frame: number, { x, y }: Point): Promise<number[] | null> {
+    const card = cards.get(name)
+    if (!card) return null
+    const [left, top] = [Math.floor(x / 64) * 64, Math.floor(y / 64) * 64]
+    const region = {
+      ...{ x: left, y: top },
+      ...{ w: Math.min(64, card.frame.width - left), h: Math.min(64, card.frame.height - top) },
+    }
+    if (left < 0 || top < 0 || region.w <= 0 || region.h <= 0) return null
+    const { pixels: cell } = (await engineFor(card)).render(card, frame, { region })
+    const at = ((Math.floor(y) - top) * region.w + Math.floor(x) - left) * 4
+    return [...cell.subarray(at, at + 4)]
+  },
+
+  /** The mean difference of each frame's picture to the next one's, from `from` up to, not with, `to`. */
+  async differences(name: string, from: number, to: number, scale: number): Promise<Differences> {
+    const card = cards.get(name)
+    if (!card) return { fault: goneFault(name) }
+    try {
+      const engine = await engineFor(card)
+      const steps: number[] = []
+      let before = engine.render(card, from, { scale })
+      for (let frame = from + 1; frame <= to; frame++) {
+        const after = engine.render(card, frame, { scale })
+        steps.push(pictureDifference(before, after).mean)
+        before = after
+      }
+      return { steps }
+    } catch (error) {
+      return { fault: faultOf(error) }
+    }
   },
 
   async outlook(name: string, frame: number): Promise<PieceOutlook[]> {
@@ -100,6 +160,10 @@ async function loadPicture(engine: Engine, id: string): Promise<void> {
   const pixels = new Uint8Array(await response.arrayBuffer())
   engine.pictures.add(id, { width: side('x-width'), height: side('x-height'), pixels })
 }
+
+const goneFault = (name: string): Fault => ({
+  ...{ code: 'no-card', place: name, message: 'The card is gone.', remedy: 'Open it again.' },
+})
 
 function faultOf(error: unknown): Fault {
   if (error instanceof WaxError) return error.fault

@@ -8,7 +8,7 @@ import { useBench } from '~/stores/bench'
 import PaintField from '../fields/PaintField.vue'
 import ParameterRow from '../fields/ParameterRow.vue'
 
-const props = defineProps<{ places: ParameterPlace[] }>()
+const props = defineProps<{ places: readonly ParameterPlace[] }>()
 const bench = useBench()
 const card = computed(() => bench.card!)
 const light = computed(() => props.places.filter(({ address }) => address.startsWith('light/')))
@@ -29,6 +29,9 @@ function resize(side: 'width' | 'height', event: Event) {
   change('Frame size', { frame: { ...card.value.frame, [side]: value } })
 }
 
+const setShutter = (part: Partial<NonNullable<Card['shutter']>>) =>
+  change('Motion blur', { shutter: { angle: 180, phase: 0, ...card.value.shutter, ...part } })
+
 function setBackground(on: boolean) {
   change('Background', { background: on ? { type: 'solid', colour: '#1B1420' } : null })
 }
@@ -39,6 +42,7 @@ function setBackground(on: boolean) {
     <div class="pair">
       <label
         >Width<input
+          class="plain-field"
           type="number"
           :value="card.frame.width"
           min="16"
@@ -47,6 +51,7 @@ function setBackground(on: boolean) {
       /></label>
       <label
         >Height<input
+          class="plain-field"
           type="number"
           :value="card.frame.height"
           min="16"
@@ -58,6 +63,7 @@ function setBackground(on: boolean) {
       <label>
         Frames a second
         <select
+          class="plain-field"
           :value="rate"
           @change="change('Frame rate', { rate: COMMON_RATES[Number(($event.target as HTMLSelectElement).value)]! })"
         >
@@ -67,6 +73,7 @@ function setBackground(on: boolean) {
       <label>
         Loop, frames
         <input
+          class="plain-field"
           type="number"
           :value="card.length"
           min="1"
@@ -80,6 +87,7 @@ function setBackground(on: boolean) {
     <label>
       Pixels are blended in
       <select
+        class="plain-field"
         :value="card.blending"
         title="Display: as editors and browsers do. Linear: as light adds up; glows are brighter, soft edges wider"
         @change="change('Blending', { blending: ($event.target as HTMLSelectElement).value as Card['blending'] })"
@@ -88,6 +96,38 @@ function setBackground(on: boolean) {
         <option value="linear">Linear light</option>
       </select>
     </label>
+    <label class="check">
+      <input
+        type="checkbox"
+        :checked="card.shutter !== null"
+        @change="change('Motion blur', { shutter: card.shutter ? null : { angle: 180, phase: 0 } })"
+      />
+      Motion blur
+    </label>
+    <div v-if="card.shutter" class="pair">
+      <label title="How long the shutter is open: 360° is a whole frame">
+        Shutter angle, °
+        <input
+          class="plain-field"
+          type="number"
+          :value="card.shutter.angle"
+          min="1"
+          max="720"
+          @change="setShutter({ angle: whole($event, 1, 720, card.shutter.angle) })"
+        />
+      </label>
+      <label title="When it opens: 0° with the frame, −90° a quarter of a frame before it">
+        Phase, °
+        <input
+          class="plain-field"
+          type="number"
+          :value="card.shutter.phase"
+          min="-360"
+          max="360"
+          @change="setShutter({ phase: whole($event, -360, 360, card.shutter.phase) })"
+        />
+      </label>
+    </div>
     <h3>Key light</h3>
     <ParameterRow v-for="place in light" :key="place.address" :place="place" />
     <h3>Background</h3>
@@ -127,11 +167,6 @@ input[type='number'],
 select {
   height: 28px;
   padding: 0 8px;
-  font: inherit;
-  color: var(--ink);
-  background: var(--raised);
-  border: 1px solid var(--line);
-  border-radius: 5px;
 }
 input[type='checkbox'] {
   width: 15px;

@@ -1,26 +1,54 @@
 <script setup lang="ts">
 import { mdiDotsHorizontal } from '@mdi/js'
-import { computed } from 'vue'
-import type { Coat } from '#core/card/schema'
+import { computed, nextTick, ref } from 'vue'
+import type { Coat, Piece } from '#core/card/schema'
 import { coatHeadline, coatPaint, coatTitle } from '~/composables/coat-words'
 import { paintCss } from '~/composables/paint-css'
-import { useBench } from '~/stores/bench'
-import { useRibbon } from '~/stores/ribbon'
+import { useStackWork } from '~/composables/stack-work'
+import { useMoment } from '~/composables/moment'
+import { useClipboard } from '~/stores/clipboard'
 import EyeButton from './EyeButton.vue'
 
-const props = defineProps<{ coat: Coat; selected: boolean }>()
-defineEmits<{ select: []; toggle: []; duplicate: []; remove: [] }>()
+const props = defineProps<{ coat: Coat; piece: Piece; selected: boolean }>()
+defineEmits<{ select: []; toggle: []; pour: [] }>()
 
-const bench = useBench()
-const ribbon = useRibbon()
-const moment = computed(() => ({ frame: ribbon.frame, length: bench.card!.length }))
+const { shown: moment } = useMoment()
+const work = useStackWork()
+const clipboard = useClipboard()
+const naming = ref(false)
+const field = ref<HTMLInputElement>()
 const isFill = computed(() => props.coat.kind === 'fill')
 const paint = computed(() => paintCss(coatPaint(props.coat), moment.value))
+
+async function startNaming() {
+  naming.value = true
+  await nextTick()
+  field.value?.select()
+}
+
+/** An empty name gives the coat the name of its kind again. */
+function rename() {
+  if (!naming.value) return
+  naming.value = false
+  const name = field.value!.value.trim().slice(0, 120)
+  work.renameCoat(props.piece, props.coat, name === coatTitle({ ...props.coat, name: '' }) ? '' : name)
+}
 </script>
 
 <template>
   <div class="slab" :class="{ selected, off: !coat.on, fill: isFill }" :style="{ '--paint': paint }">
-    <button class="body" :aria-pressed="selected" @click="$emit('select')">
+    <button class="gap" :aria-label="`Pour above ${coatTitle(coat)}`" @click="$emit('pour')"><span>+</span></button>
+    <input
+      v-if="naming"
+      ref="field"
+      class="naming"
+      :value="coatTitle(coat)"
+      :aria-label="`Name of ${coatTitle(coat)}`"
+      @keydown.enter="rename"
+      @keydown.escape="naming = false"
+      @blur="rename"
+    />
+    <button v-else class="body" :aria-pressed="selected" @click="$emit('select')" @dblclick="startNaming">
       <span class="edge" aria-hidden="true" />
       <span class="title">{{ coatTitle(coat) }}</span>
       <span class="amount">{{ coat.on ? coatHeadline(coat, moment) : 'off' }}</span>
@@ -29,8 +57,11 @@ const paint = computed(() => paintCss(coatPaint(props.coat), moment.value))
       <VIcon :icon="mdiDotsHorizontal" size="16" />
       <VMenu activator="parent" location="bottom end">
         <VList density="compact">
-          <VListItem title="Duplicate" @click="$emit('duplicate')" />
-          <VListItem title="Take away" @click="$emit('remove')" />
+          <VListItem title="See alone" @click="work.see(piece.id, coat.id)" />
+          <VListItem title="Rename" subtitle="Double-click" @click="startNaming" />
+          <VListItem title="Duplicate" subtitle="Ctrl+D" @click="work.duplicateCoatOf(piece, coat)" />
+          <VListItem title="Copy" subtitle="Ctrl+C" @click="clipboard.keepCoat(coat)" />
+          <VListItem title="Take away" subtitle="Delete" @click="work.removeCoatOf(piece, coat)" />
         </VList>
       </VMenu>
     </button>
@@ -40,11 +71,11 @@ const paint = computed(() => paintCss(coatPaint(props.coat), moment.value))
 
 <style scoped>
 .slab {
+  position: relative;
   display: flex;
   align-items: center;
   height: 28px;
   margin: 2px 0;
-  overflow: hidden;
   background: var(--raised);
   border: 1px solid var(--line);
   border-radius: 5px;
@@ -82,6 +113,7 @@ const paint = computed(() => paintCss(coatPaint(props.coat), moment.value))
 /* The slab's own paint, as it is cut through. */
 .edge {
   align-self: stretch;
+  border-radius: 4px 0 0 4px;
   background:
     var(--paint),
     repeating-conic-gradient(#bbb 0 25%, #fff 0 50%) 0 0 / 8px 8px;
@@ -96,12 +128,61 @@ const paint = computed(() => paintCss(coatPaint(props.coat), moment.value))
 .fill .title {
   font-weight: 650;
 }
+/* Between two slabs: where the next coat is poured. */
+.gap {
+  position: absolute;
+  top: -5px;
+  right: 0;
+  left: 0;
+  z-index: 1;
+  height: 8px;
+  padding: 0;
+  cursor: copy;
+  background: none;
+  border: 0;
+  opacity: 0;
+}
+.gap::before {
+  position: absolute;
+  inset: 3px 0 auto;
+  height: 2px;
+  content: '';
+  background: var(--teal);
+}
+.gap span {
+  position: absolute;
+  top: -4px;
+  left: -20px;
+  width: 16px;
+  height: 16px;
+  font-weight: 650;
+  line-height: 15px;
+  color: var(--paper);
+  background: var(--teal);
+  border-radius: 50%;
+}
+.gap:hover,
+.gap:focus-visible {
+  opacity: 1;
+}
+.naming {
+  flex: 1;
+  min-width: 0;
+  height: 22px;
+  padding: 0 6px;
+  margin: 0 6px;
+  font: inherit;
+  color: inherit;
+  background: var(--raised);
+  border: 1px solid var(--teal);
+  border-radius: 4px;
+}
 .amount {
   font-size: 12px;
   color: var(--ink-2);
 }
 .more {
-  width: 20px;
+  width: 24px;
   opacity: 0;
 }
 .slab:hover .more,

@@ -1,17 +1,20 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { ref, watch } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import type { DepthGroup } from '#core/coats/definition'
 import { COATS } from '#core/coats/table'
-import { addCoat, changeCoat, duplicateCoat, moveCoat, removeCoat } from '#core/card/edit/stack'
+import { addCoat, changeCoat, moveCoat } from '#core/card/edit/stack'
 import type { Coat, Piece } from '#core/card/schema'
 import type { ChoiceParameter } from '#core/card/parameters'
 import { coatTitle } from '~/composables/coat-words'
 import { useBench } from '~/stores/bench'
+import { useStage } from '~/stores/stage'
 import CoatSlab from './CoatSlab.vue'
+import HintText from '../fields/HintText.vue'
 
 const props = defineProps<{ piece: Piece }>()
 const bench = useBench()
+const stage = useStage()
 
 const GROUPS: { name: DepthGroup; label: string; empty: string }[] = [
   { name: 'face', label: 'face', empty: 'No face: pour a fill' },
@@ -28,16 +31,32 @@ interface Pour {
 
 const POURS = COATS.map(({ kind, label, help, parameters }): Pour => {
   const side = parameters.side as ChoiceParameter | undefined
-  return { kind, label, help, sides: side ? [...side.options] : [{ value: '', label: 'Pour' }] }
+  return { kind, label, help, sides: side ? [...side.options] : [{ value: '', label }] }
 })
 
 const pouring = ref(false)
+/** Where the next coat goes; null for the place that its kind is used to. */
+const spot = ref<{ group: DepthGroup; at: number } | null>(null)
 
+function pourAt(group: DepthGroup, at: number) {
+  spot.value = { group, at }
+  pouring.value = true
+}
+
+watch(pouring, (open) => {
+  if (!open) spot.value = null
+})
+
+/** Pours on every selected piece; on this one it is selected then. */
 function pour({ kind, label }: Pour, side: string) {
+  const where = spot.value ?? {}
+  const others = bench.selection.filter((id) => id !== props.piece.id)
   pouring.value = false
   let made = ''
   bench.edit(`Pour ${label.toLowerCase()}${side ? `, ${side}` : ''}`, (card) => {
-    const poured = addCoat(card, props.piece.id, kind, side ? { side } : {})
+    const options = side ? { side } : {}
+    const more = others.reduce((next, id) => addCoat(next, id, kind, options).card, card)
+    const poured = addCoat(more, props.piece.id, kind, { ...options, ...where })
     made = poured.id
     return poured.card
   })
@@ -64,21 +83,6 @@ function toggle(coat: Coat) {
     changeCoat(card, props.piece.id, coat.id, { on: !coat.on }),
   )
 }
-
-function duplicate(coat: Coat) {
-  let made = ''
-  bench.edit(`Duplicate ${coatTitle(coat).toLowerCase()}`, (card) => {
-    const copied = duplicateCoat(card, props.piece.id, coat.id)
-    made = copied.id
-    return copied.card
-  })
-  bench.select(props.piece.id, made)
-}
-
-function remove(coat: Coat) {
-  bench.edit(`Take away ${coatTitle(coat).toLowerCase()}`, (card) => removeCoat(card, props.piece.id, coat.id))
-  if (bench.selectedCoat === coat.id) bench.select(props.piece.id)
-}
 </script>
 
 <template>
@@ -91,19 +95,21 @@ function remove(coat: Coat) {
         class="slabs"
         :animation="120"
         :aria-label="group.label"
-        filter=".eye, .more"
+        filter=".eye, .more, .gap"
         :prevent-on-filter="false"
+        @start="stage.draggedCoat = piece.coats[group.name][$event.oldIndex ?? -1] ?? null"
+        @end="stage.draggedCoat = null"
         @update:model-value="(coats: Coat[]) => reorder(group.name, coats)"
       >
         <CoatSlab
           v-for="coat in piece.coats[group.name]"
           :key="coat.id"
           :coat="coat"
+          :piece="piece"
           :selected="bench.selectedCoat === coat.id"
           @select="bench.select(piece.id, coat.id)"
           @toggle="toggle(coat)"
-          @duplicate="duplicate(coat)"
-          @remove="remove(coat)"
+          @pour="pourAt(group.name, piece.coats[group.name].indexOf(coat))"
         />
       </VueDraggable>
       <span v-if="piece.coats[group.name].length === 0" class="empty">{{ group.empty }}</span>
@@ -112,11 +118,9 @@ function remove(coat: Coat) {
       Pour a coat
       <VMenu v-model="pouring" activator="parent" location="bottom start">
         <div class="pours" role="menu" aria-label="Pour a coat">
-          <template v-for="choice in POURS" :key="choice.kind">
-            <span class="kind"
-              >{{ choice.label }}<VTooltip activator="parent" :text="choice.help" location="top"
-            /></span>
-            <span class="sides">
+          <div v-for="choice in POURS" :key="choice.kind" class="row" role="group" :aria-label="choice.label">
+            <span class="kind" aria-hidden="true">{{ choice.label }}<HintText :text="choice.help" /></span>
+            <span class="sides" role="none">
               <button
                 v-for="side in choice.sides"
                 :key="side.value"
@@ -127,7 +131,7 @@ function remove(coat: Coat) {
                 {{ side.label }}
               </button>
             </span>
-          </template>
+          </div>
         </div>
       </VMenu>
     </button>
@@ -190,6 +194,9 @@ function remove(coat: Coat) {
   border: 1px solid var(--line-strong);
   border-radius: 8px;
   box-shadow: 0 6px 22px rgb(43 36 32 / 28%);
+}
+.row {
+  display: contents;
 }
 .kind {
   font-weight: 650;

@@ -18,8 +18,8 @@ defineEmits<{ toggle: [] }>()
 <style scoped>
 .eye {
   flex: none;
-  width: 20px;
-  height: 20px;
+  width: 24px;
+  height: 24px;
   padding: 0;
   cursor: pointer;
   background: none;

@@ -18,17 +18,7 @@ const RADIUS = 50
 const band = (from: number, to: number, inner = 42, outer = 57) =>
   arc()({ innerRadius: inner, outerRadius: outer, startAngle: turn(from), endAngle: turn(to) }) ?? ''
 
-/** Stretches of frames whose pictures are ready. */
-const ready = computed(() => {
-  const runs: [number, number][] = []
-  ribbon.ready.forEach((is, frame) => {
-    const last = runs.at(-1)
-    if (!is) return
-    if (last && last[1] === frame) last[1] = frame + 1
-    else runs.push([frame, frame + 1])
-  })
-  return runs.map(([from, to]) => band(from, to, 60, 62))
-})
+const ready = computed(() => ribbon.readyRuns.map(([from, to]) => band(from, to, 60, 62)))
 const at = (frame: number, radius = RADIUS) => ({
   x: Math.sin(turn(frame)) * radius,
   y: -Math.cos(turn(frame)) * radius,

@@ -1,23 +1,32 @@
 <script setup lang="ts">
-import { changePiece } from '#core/card/edit/stack'
-import type { PathPiece, Piece } from '#core/card/schema'
+import { computed } from 'vue'
+import { writeValue } from '#core/card/edit/values'
+import { PATH_PARAMETERS } from '#core/card/pieces'
+import { settle } from '#core/card/settled'
+import type { PathPiece } from '#core/card/schema'
 import { WaxError } from '#core/errors'
 import { readPathData } from '#core/formats/svg-path'
+import { useRibbon } from '~/stores/ribbon'
+import { useMoment } from '~/composables/moment'
 import { useBench } from '~/stores/bench'
 import { useNotices } from '~/stores/notices'
+import KeyOf from '../fields/KeyOf.vue'
 
 const props = defineProps<{ piece: PathPiece }>()
 const bench = useBench()
 const notices = useNotices()
+const ribbon = useRibbon()
+const { base } = useMoment()
+const shown = computed(() => settle(PATH_PARAMETERS.path, props.piece.path, base.value) as string)
 
 function write(event: Event) {
   const input = event.target as HTMLTextAreaElement
   const path = input.value.trim()
   try {
     readPathData(path, props.piece.name)
-    bench.edit('Path', (card) => changePiece(card, props.piece.id, { path } as Partial<Piece>))
+    bench.edit('Path', (card) => writeValue(card, `${props.piece.id}/path`, ribbon.frame, path))
   } catch (error) {
-    input.value = props.piece.path
+    input.value = shown.value
     if (error instanceof WaxError) notices.fault(error.fault)
   }
 }
@@ -25,12 +34,17 @@ function write(event: Event) {
 
 <template>
   <label class="path">
-    Path, as SVG path data around its place
-    <textarea :value="piece.path" rows="4" spellcheck="false" aria-label="Path data" @change="write" />
+    <span>Path, as SVG path data around its place <KeyOf :address="`${piece.id}/path`" /></span>
+    <textarea :value="shown" rows="4" spellcheck="false" aria-label="Path data" @change="write" />
   </label>
 </template>
 
 <style scoped>
+span {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+}
 .path {
   display: grid;
   gap: 3px;

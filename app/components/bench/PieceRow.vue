@@ -1,34 +1,53 @@
 <script setup lang="ts">
-import { mdiDotsHorizontal } from '@mdi/js'
+import { mdiDotsHorizontal, mdiLockOutline } from '@mdi/js'
 import { computed, nextTick, ref } from 'vue'
-import { changePiece, duplicatePiece, pasteCore, removePiece } from '#core/card/edit/stack'
+import { changePiece } from '#core/card/edit/stack'
 import { PIECE_KINDS } from '#core/card/pieces'
 import type { Piece } from '#core/card/schema'
+import type { PieceOutlook } from '#core/frame/outlook'
 import { coatPaint } from '~/composables/coat-words'
 import { paintCss } from '~/composables/paint-css'
+import { useStackWork } from '~/composables/stack-work'
+import { useMoment } from '~/composables/moment'
+import { wordingAt } from '#core/type/wording'
 import { useBench } from '~/stores/bench'
 import { useClipboard } from '~/stores/clipboard'
-import { useRibbon } from '~/stores/ribbon'
+import { useSeals } from '~/stores/seals'
+import { useStage } from '~/stores/stage'
 import EyeButton from './EyeButton.vue'
 
-const props = defineProps<{ piece: Piece; open: boolean }>()
+const props = defineProps<{ piece: Piece; outlook: PieceOutlook[] }>()
 
 const bench = useBench()
+const { shown: moment } = useMoment()
 const clipboard = useClipboard()
-const ribbon = useRibbon()
+const seals = useSeals()
+const stage = useStage()
+const work = useStackWork()
 const naming = ref(false)
+const dropping = ref(false)
 const field = ref<HTMLInputElement>()
 
+const open = computed(() => bench.selectedPiece === props.piece.id)
+const all = computed(() => work.together(props.piece))
+const several = computed(() => all.value.length > 1)
 const paint = computed(() => {
   const coat = props.piece.coats.face.find(({ kind, on }) => kind === 'fill' && on) ?? props.piece.coats.face[0]
   if (props.piece.kind === 'group') return 'linear-gradient(#fff6ee 0 0)'
-  return coat ? paintCss(coatPaint(coat), { frame: ribbon.frame, length: bench.card!.length }) : 'none'
+  return coat ? paintCss(coatPaint(coat), moment.value) : 'none'
 })
 /** The first letters of type, how many pieces a group holds. */
 const letters = computed(() => {
   if (props.piece.kind === 'group') return String(props.piece.pieces.length)
-  return props.piece.kind === 'type' ? props.piece.wording.trim().slice(0, 2) : ''
+  return props.piece.kind === 'type' ? wordingAt(props.piece, moment.value).trim().slice(0, 2) : ''
 })
+
+/** Shift takes the rows between, Ctrl one more. */
+function choose(event: MouseEvent) {
+  if (event.ctrlKey || event.metaKey) bench.toggleSelected(props.piece.id)
+  else if (event.shiftKey) bench.selectTo(props.piece.id)
+  else bench.select(props.piece.id)
+}
 
 async function startNaming() {
   naming.value = true
@@ -43,27 +62,29 @@ function rename() {
     bench.edit('Rename', (card) => changePiece(card, props.piece.id, { name: name.slice(0, 200) }))
 }
 
-function toggle() {
-  const { id, name, on } = props.piece
-  bench.edit(`${name} ${on ? 'off' : 'on'}`, (card) => changePiece(card, id, { on: !on }))
-}
-
-function duplicate() {
-  let made = ''
-  bench.edit(`Duplicate ${props.piece.name}`, (card) => {
-    const copied = duplicatePiece(card, props.piece.id)
-    made = copied.id
-    return copied.card
+/** A slab that is dropped on the row pours its coat on the piece as well. */
+function drop(event: DragEvent) {
+  dropping.value = false
+  const coat = stage.draggedCoat
+  if (!coat || open.value) return
+  event.preventDefault()
+  event.stopPropagation()
+  // Opened, the other piece takes this list's place: not before the drag library has put its own things away.
+  document.addEventListener('dragend', () => setTimeout(() => work.pasteCoats([props.piece], coat)), {
+    once: true,
+    capture: true,
   })
-  bench.select(made)
 }
-
-const remove = () => bench.edit(`Delete ${props.piece.name}`, (card) => removePiece(card, props.piece.id))
-const paste = () => bench.edit('Paste the core', (card) => pasteCore(card, props.piece.id, clipboard.core!))
 </script>
 
 <template>
-  <div class="piece" :class="{ open, off: !piece.on }">
+  <div
+    class="piece"
+    :class="{ chosen: bench.isSelected(piece.id), open, off: !piece.on, dropping }"
+    @dragover="stage.draggedCoat && !open && ($event.preventDefault(), (dropping = true))"
+    @dragleave="dropping = false"
+    @drop="drop"
+  >
     <input
       v-if="naming"
       ref="field"
@@ -74,7 +95,7 @@ const paste = () => bench.edit('Paste the core', (card) => pasteCore(card, props
       @keydown.escape="naming = false"
       @blur="rename"
     />
-    <button v-else class="body" :aria-expanded="open" @click="bench.select(piece.id)" @dblclick="startNaming">
+    <button v-else class="body" :aria-expanded="open" @click="choose" @dblclick="startNaming">
       <span
         class="sample"
         :class="{ box: piece.kind !== 'type' && piece.kind !== 'group' }"
@@ -84,21 +105,39 @@ const paste = () => bench.edit('Paste the core', (card) => pasteCore(card, props
         <span>{{ letters }}</span>
       </span>
       <span class="name">{{ piece.name }}</span>
-      <small>{{ PIECE_KINDS[piece.kind].label.toLowerCase() }}</small>
+      <small v-if="!piece.locked">{{ PIECE_KINDS[piece.kind].label.toLowerCase() }}</small>
+    </button>
+    <button
+      v-if="piece.locked"
+      class="icon-button lock"
+      :aria-label="`Unlock ${piece.name}`"
+      @click="work.setLocked([piece], false)"
+    >
+      <VIcon :icon="mdiLockOutline" size="15" />
     </button>
     <button class="more icon-button" :aria-label="`${piece.name}, more`">
       <VIcon :icon="mdiDotsHorizontal" size="16" />
       <VMenu activator="parent" location="bottom end">
         <VList density="compact">
-          <VListItem title="Rename" @click="startNaming" />
-          <VListItem title="Duplicate" @click="duplicate" />
-          <VListItem title="Copy the core" @click="clipboard.core = piece.coats" />
-          <VListItem title="Paste the core" :disabled="!clipboard.core" @click="paste" />
-          <VListItem title="Delete" @click="remove" />
+          <VListItem v-if="!several" title="Rename" subtitle="Double-click" @click="startNaming" />
+          <VListItem v-if="!several" title="See alone" @click="work.see(piece.id, null)" />
+          <VListItem title="Duplicate" subtitle="Ctrl+D" @click="work.duplicatePieces(all)" />
+          <VListItem :title="piece.locked ? 'Unlock' : 'Lock'" @click="work.setLocked(all, !piece.locked)" />
+          <VListItem v-if="work.groupable(all)" title="Group" subtitle="Ctrl+G" @click="work.group(all, outlook)" />
+          <VListItem v-if="piece.kind === 'group' && !several" title="Take apart" @click="work.ungroup(piece)" />
+          <VDivider />
+          <VListItem title="Press a seal…" @click="seals.pressing = all.map(({ id }) => id)" />
+          <VListItem v-if="!several" title="Save as a seal…" @click="seals.saving = piece.id" />
+          <VListItem v-if="!several" title="Copy the core" @click="work.copyCore(piece)" />
+          <VListItem title="Paste the core" :disabled="!clipboard.core" @click="work.pasteCores(all)" />
+          <VListItem title="Paste the coat" :disabled="!clipboard.coat" @click="work.pasteCoats(all)" />
+          <VListItem title="Clear the core" @click="work.clearCores(all)" />
+          <VDivider />
+          <VListItem title="Delete" @click="work.removePieces(all)" />
         </VList>
       </VMenu>
     </button>
-    <EyeButton :on="piece.on" :label="piece.name" @toggle="toggle" />
+    <EyeButton :on="piece.on" :label="piece.name" @toggle="work.setOn(all, !piece.on)" />
   </div>
 </template>
 
@@ -110,12 +149,17 @@ const paste = () => bench.edit('Paste the core', (card) => pasteCore(card, props
   padding-right: 8px;
   border-top: 1px solid var(--line);
 }
+.piece.chosen {
+  background: var(--teal-soft);
+}
 .piece.open {
   font-weight: 650;
-  background: var(--teal-soft);
 }
 .piece.off .body {
   opacity: 0.5;
+}
+.piece.dropping {
+  box-shadow: inset 0 0 0 2px var(--teal);
 }
 .body {
   display: flex;
@@ -162,8 +206,11 @@ small {
   font-weight: 400;
   color: var(--ink-2);
 }
+.lock {
+  width: 24px;
+}
 .more {
-  width: 20px;
+  width: 24px;
   opacity: 0;
 }
 .piece:hover .more,

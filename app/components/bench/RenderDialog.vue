@@ -4,6 +4,7 @@ import { FILE_TYPES } from '#server/renders/file-types'
 import type { RenderFormat } from '#server/renders/options'
 import { faultOf } from '~/composables/api'
 import { seconds } from '#core/time/rate'
+import { heldLength, zonesOf } from '#core/time/held'
 import { useBench } from '~/stores/bench'
 import { useRenders } from '~/stores/renders'
 import type { Fault } from '#core/errors'
@@ -19,14 +20,22 @@ const last = ref(0)
 const fault = ref<Fault | null>(null)
 const working = ref(false)
 const card = computed(() => bench.card!)
+const holds = ref(1)
+const length = computed(() => heldLength(card.value, holds.value))
 const frames = computed(() => Math.max(0, last.value - first.value + 1))
 const solid = computed(() => card.value.background !== null)
 
 watch(open, (now) => {
   if (!now) return
   first.value = 0
+  holds.value = 1
   last.value = card.value.length - 1
   fault.value = null
+})
+
+// The run grows with its holds; whoever renders all of it goes on rendering all of it.
+watch(length, (now, before) => {
+  if (last.value === before - 1) last.value = now - 1
 })
 
 async function start() {
@@ -35,7 +44,13 @@ async function start() {
   try {
     // What is rendered is what the bench shows: the last change must have arrived.
     await bench.save()
-    await renders.start(bench.id, { format: format.value, bits: bits.value, from: first.value, to: last.value + 1 })
+    await renders.start(bench.id, {
+      format: format.value,
+      bits: bits.value,
+      from: first.value,
+      to: last.value + 1,
+      holds: holds.value,
+    })
     open.value = false
     await navigateTo('/renders')
   } catch (error) {
@@ -64,11 +79,18 @@ async function start() {
         </button>
       </div>
       <div class="line">
-        <label>First frame<input v-model.number="first" type="number" min="0" :max="card.length - 1" /></label>
-        <label>Last frame<input v-model.number="last" type="number" min="0" :max="card.length - 1" /></label>
+        <label
+          >First frame<input v-model.number="first" class="plain-field" type="number" min="0" :max="length - 1"
+        /></label>
+        <label
+          >Last frame<input v-model.number="last" class="plain-field" type="number" min="0" :max="length - 1"
+        /></label>
+        <label v-if="zonesOf(card)" title="How often what lies between in and out is played">
+          Holds<input v-model.number="holds" class="plain-field" type="number" min="1" max="10000" />
+        </label>
         <label v-if="format === 'png'">
           Bits a channel
-          <select v-model.number="bits">
+          <select v-model.number="bits" class="plain-field">
             <option :value="8">8</option>
             <option :value="16">16</option>
           </select>
@@ -139,11 +161,6 @@ input,
 select {
   height: 30px;
   padding: 0 8px;
-  font: inherit;
-  color: var(--ink);
-  background: var(--raised);
-  border: 1px solid var(--line);
-  border-radius: 5px;
 }
 p {
   margin: 0;

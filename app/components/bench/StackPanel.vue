@@ -1,16 +1,28 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { addPiece } from '#core/card/edit/stack'
 import type { PieceKind } from '#core/card/pieces'
 import { PIECE_KINDS } from '#core/card/pieces'
+import type { PieceOutlook } from '#core/frame/outlook'
+import { useBringFiles } from '~/composables/bring-files'
 import { useBench } from '~/stores/bench'
+import type { DrawnKind } from '~/stores/stage'
+import { useStage } from '~/stores/stage'
+import PieceKindIcon from './PieceKindIcon.vue'
 import PieceList from './PieceList.vue'
 
+defineProps<{ outlook: PieceOutlook[] }>()
 const bench = useBench()
+const stage = useStage()
 const pieces = computed(() => bench.card?.pieces ?? [])
 const kinds = Object.entries(PIECE_KINDS) as [PieceKind, (typeof PIECE_KINDS)[PieceKind]][]
+const open = ref(false)
+const file = ref<HTMLInputElement>()
+const { bringIn } = useBringFiles()
+const isDrawn = (kind: PieceKind): kind is DrawnKind => kind !== 'type' && kind !== 'group' && kind !== 'picture'
 
 function add(kind: PieceKind) {
+  open.value = false
   let made = ''
   bench.edit(`Add ${kind}`, (card) => {
     const added = addPiece(card, kind)
@@ -18,6 +30,19 @@ function add(kind: PieceKind) {
     return added.card
   })
   bench.select(made)
+}
+
+function bring(event: Event) {
+  const input = event.target as HTMLInputElement
+  const files = [...(input.files ?? [])]
+  input.value = ''
+  open.value = false
+  void bringIn(files)
+}
+
+function draw(kind: DrawnKind) {
+  open.value = false
+  stage.drawing = kind
 }
 </script>
 
@@ -27,21 +52,46 @@ function add(kind: PieceKind) {
       <button class="panel-title card-button" @click="bench.select(null)">Stack, front to back</button>
       <button class="plain-button add">
         Add a piece
-        <VMenu activator="parent" location="bottom end">
-          <VList density="compact">
-            <VListItem
-              v-for="[kind, { label, help }] in kinds"
-              :key="kind"
-              :title="label"
-              :subtitle="help"
-              @click="add(kind)"
-            />
-          </VList>
+        <VMenu v-model="open" activator="parent" location="bottom end">
+          <div class="sheet" role="menu" aria-label="Add a piece">
+            <template v-for="[kind, { label, help }] in kinds" :key="kind">
+              <button class="kind" role="menuitem" @click="add(kind)">
+                <PieceKindIcon :kind="kind" />
+                <span>
+                  {{ label }}<small class="quiet">{{ help }}</small>
+                </span>
+              </button>
+              <button
+                v-if="isDrawn(kind)"
+                class="plain-button draw"
+                role="menuitem"
+                :aria-label="`Draw ${label.toLowerCase()}`"
+                @click="draw(kind)"
+              >
+                Draw
+                <VTooltip activator="parent" text="Draw it on the stage" location="right" />
+              </button>
+              <span v-else />
+            </template>
+            <button class="kind" role="menuitem" @click="file?.click()">
+              <PieceKindIcon kind="picture" />
+              <span>Files…<small class="quiet">Pictures, SVG as paths; or drop them on the stage</small></span>
+            </button>
+          </div>
         </VMenu>
       </button>
     </div>
+    <input
+      ref="file"
+      type="file"
+      accept="image/png,image/jpeg,image/webp,image/svg+xml,.svg"
+      multiple
+      hidden
+      data-test="piece-file"
+      @change="bring"
+    />
     <div class="list">
-      <PieceList :pieces="pieces" />
+      <PieceList :pieces="pieces" :group="null" :outlook="outlook" />
       <p v-if="pieces.length === 0" class="empty">
         The card is empty. Add a piece of type, choose its font, then pour coats on it.
       </p>
@@ -72,6 +122,43 @@ function add(kind: PieceKind) {
 .add {
   height: 26px;
   padding: 0 9px;
+}
+.sheet {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 2px 6px;
+  align-items: center;
+  padding: 8px;
+  color: var(--ink);
+  background: var(--paper);
+  border: 1px solid var(--line-strong);
+  border-radius: 8px;
+  box-shadow: var(--float);
+}
+.kind {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  padding: 6px 10px 6px 6px;
+  font: inherit;
+  color: inherit;
+  text-align: left;
+  cursor: pointer;
+  background: none;
+  border: 0;
+  border-radius: 6px;
+}
+.kind:hover,
+.kind:focus-visible {
+  background: var(--teal-soft);
+}
+.draw {
+  height: 26px;
+  padding: 0 9px;
+}
+.kind small {
+  display: block;
+  font-size: 12px;
 }
 .list {
   flex: 1;

@@ -1,22 +1,42 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { changePiece } from '#core/card/edit/stack'
 import type { Piece, TypePiece } from '#core/card/schema'
 import { faultOf } from '~/composables/api'
+import { useRibbon } from '~/stores/ribbon'
+import { useMoment } from '~/composables/moment'
+import { TYPE_PARAMETERS } from '#core/card/pieces'
+import { settle } from '#core/card/settled'
+import { typePieces } from '#core/time/evaluate'
+import { wordsFrom } from '#core/type/wording'
+import { writeValue } from '#core/card/edit/values'
 import { useBench } from '~/stores/bench'
 import { showSample, useFonts } from '~/stores/fonts'
 import { useNotices } from '~/stores/notices'
+import KeyOf from '../fields/KeyOf.vue'
 
 const props = defineProps<{ piece: TypePiece }>()
 const bench = useBench()
+const ribbon = useRibbon()
 const fonts = useFonts()
 const notices = useNotices()
 const file = ref<HTMLInputElement>()
 
-function write(wording: string) {
+const { base } = useMoment()
+/** The piece whose words are shown and written: itself, or the one that it is linked to. */
+const pieces = computed(() => typePieces(bench.card!))
+const source = computed(() => wordsFrom(props.piece, (id) => pieces.value.get(id)))
+const wording = computed(() => settle(TYPE_PARAMETERS.wording, source.value.wording, base.value) as string)
+const others = computed(() => [...pieces.value.values()].filter(({ id }) => id !== props.piece.id))
+
+function link(to: string) {
+  bench.edit('Words', (card) => changePiece(card, props.piece.id, { linked: to || null } as Partial<Piece>))
+}
+
+function write(words: string) {
   bench.edit(
     'Wording',
-    (card) => changePiece(card, props.piece.id, { wording: wording.slice(0, 2000) } as Partial<Piece>),
+    (card) => writeValue(card, `${source.value.id}/wording`, ribbon.frame, words.slice(0, 2000)),
     `${props.piece.id}/wording`,
   )
 }
@@ -44,14 +64,28 @@ function showAll(open: boolean) {
 
 <template>
   <div class="type">
-    <textarea
-      :value="piece.wording"
-      rows="2"
-      aria-label="Wording"
-      placeholder="Your words"
-      @input="write(($event.target as HTMLTextAreaElement).value)"
-      @change="bench.settle()"
-    />
+    <div class="words">
+      <textarea
+        :value="wording"
+        rows="2"
+        aria-label="Wording"
+        placeholder="Your words"
+        @input="write(($event.target as HTMLTextAreaElement).value)"
+        @change="bench.settle()"
+      />
+      <KeyOf :address="`${source.id}/wording`" />
+    </div>
+    <label v-if="others.length > 0" class="linked" title="One wording in several pieces: it is written in one place">
+      Words
+      <select
+        class="plain-field"
+        :value="piece.linked ?? ''"
+        @change="link(($event.target as HTMLSelectElement).value)"
+      >
+        <option value="">its own</option>
+        <option v-for="other in others" :key="other.id" :value="other.id">those of {{ other.name }}</option>
+      </select>
+    </label>
     <div class="font">
       <VAutocomplete
         :model-value="piece.font"
@@ -81,6 +115,19 @@ function showAll(open: boolean) {
 </template>
 
 <style scoped>
+.linked {
+  display: grid;
+  grid-template-columns: 78px 1fr;
+  gap: 6px;
+  align-items: center;
+  color: var(--ink-2);
+}
+.words {
+  display: grid;
+  grid-template-columns: 1fr 24px;
+  gap: 4px;
+  align-items: center;
+}
 .type {
   display: grid;
   gap: 10px;

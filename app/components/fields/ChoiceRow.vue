@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { ParameterPlace } from '#core/card/addresses'
 import type { ChoiceParameter } from '#core/card/parameters'
 import { useParameter } from '~/composables/parameter'
+import HintText from './HintText.vue'
 
 const props = defineProps<{ place: ParameterPlace }>()
 const { value, write } = useParameter(() => props.place)
@@ -15,7 +16,7 @@ const few = computed(() => parameter.value.options.length <= 3)
   <div class="row">
     <span class="label">
       {{ parameter.label }}
-      <VTooltip activator="parent" :text="parameter.help" location="left" />
+      <HintText :text="parameter.help" />
     </span>
     <div v-if="few" class="few" role="radiogroup" :aria-label="place.label">
       <button
@@ -30,6 +31,7 @@ const few = computed(() => parameter.value.options.length <= 3)
     </div>
     <select
       v-else
+      class="plain-field"
       :value="value"
       :aria-label="place.label"
       @change="write(($event.target as HTMLSelectElement).value, '')"
@@ -72,14 +74,5 @@ const few = computed(() => parameter.value.options.length <= 3)
   font-weight: 650;
   color: var(--ink);
   background: var(--teal-soft);
-}
-select {
-  height: 26px;
-  padding: 0 6px;
-  font: inherit;
-  color: inherit;
-  background: var(--raised);
-  border: 1px solid var(--line);
-  border-radius: 5px;
 }
 </style>

@@ -1,12 +1,17 @@
 <script setup lang="ts">
+import { formatHex8 } from 'culori'
 import { computed, ref } from 'vue'
 import { HEX_COLOUR } from '#core/card/colour'
 import { useBench } from '~/stores/bench'
+import { useNotices } from '~/stores/notices'
+import { useStage } from '~/stores/stage'
 
 const props = defineProps<{ modelValue: string; label: string }>()
 const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
 
 const bench = useBench()
+const stage = useStage()
+const notices = useNotices()
 const open = ref(false)
 const draft = ref<string | null>(null)
 const palette = computed(() => bench.card?.palette ?? [])
@@ -25,23 +30,25 @@ function commit() {
   draft.value = null
   const short = /^#?([0-9a-fA-F]{3})$/.exec(text)
   if (short) set(`#${[...short[1]!].map((digit) => digit + digit).join('')}`)
-  else if (text !== '') set(text.startsWith('#') ? text : `#${text}`)
+  else if (HEX_COLOUR.test(hashed(text).toUpperCase())) set(hashed(text))
+  else if (text !== '') {
+    const read = formatHex8(text)
+    if (read) set(read)
+    else notices.fault({ message: `“${text}” is no colour.`, remedy: 'Write #RRGGBB, #RRGGBBAA or a CSS colour.' })
+  }
 }
+
+const hashed = (text: string) => (text.startsWith('#') ? text : `#${text}`)
 
 function keepInPalette() {
   const hex = props.modelValue
   bench.edit('Palette', (card) => ({ ...card, palette: [...card.palette, hex].slice(-64) }))
 }
 
-interface ScreenPicker {
-  open(): Promise<{ sRGBHex: string }>
-}
-/** Not every browser can pick a colour from the screen. */
-const Dropper = (globalThis as { EyeDropper?: new () => ScreenPicker }).EyeDropper
-
-async function pick() {
-  const picked = await new Dropper!().open().catch(() => null)
-  if (picked) set(picked.sRGBHex)
+/** The stage waits for a press, and gives the colour there. */
+function pick() {
+  open.value = false
+  stage.colourWanted = set
 }
 </script>
 
@@ -73,7 +80,7 @@ async function pick() {
               +
             </button>
           </div>
-          <button v-if="Dropper" class="plain-button" @click="pick">Pick from the screen</button>
+          <button class="plain-button" @click="pick">Take from the stage</button>
         </div>
       </VMenu>
     </button>
@@ -95,7 +102,7 @@ async function pick() {
   align-items: center;
 }
 .colour > input {
-  width: 84px;
+  width: 90px;
   height: 24px;
   padding: 0 6px;
   font: inherit;

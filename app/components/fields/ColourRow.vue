@@ -3,6 +3,7 @@ import type { ParameterPlace } from '#core/card/addresses'
 import { useParameter } from '~/composables/parameter'
 import ColourField from './ColourField.vue'
 import KeyDot from './KeyDot.vue'
+import HintText from './HintText.vue'
 
 const props = defineProps<{ place: ParameterPlace; name?: string }>()
 const { value, moving, keyHere, write, key, reset } = useParameter(() => props.place)
@@ -12,7 +13,7 @@ const { value, moving, keyHere, write, key, reset } = useParameter(() => props.p
   <div class="row">
     <span class="label" @dblclick="reset">
       {{ name ?? place.parameter.label }}
-      <VTooltip activator="parent" :text="place.parameter.help" location="left" />
+      <HintText :text="place.parameter.help" />
     </span>
     <ColourField :model-value="String(value)" :label="place.label" @update:model-value="write" />
     <KeyDot :moving="moving" :here="keyHere" :label="place.label" @toggle="key" />

@@ -7,10 +7,12 @@ import { CURVE_SHAPES, pointsOf, readCurve } from '#core/curves/curve'
 import { followPointer } from '~/composables/follow-pointer'
 import { useParameter } from '~/composables/parameter'
 import { useBench } from '~/stores/bench'
+import KeyDot from './KeyDot.vue'
+import HintText from './HintText.vue'
 
 const props = defineProps<{ place: ParameterPlace }>()
 const bench = useBench()
-const { value, write } = useParameter(() => props.place)
+const { value, moving, keyHere, write, key } = useParameter(() => props.place)
 
 const W = 168
 const H = 92
@@ -120,10 +122,12 @@ function nudge(event: KeyboardEvent, index: number) {
   <div class="curve">
     <span class="label">
       {{ place.parameter.label }}
-      <VTooltip activator="parent" :text="place.parameter.help" location="left" />
+      <HintText :text="place.parameter.help" />
+      <KeyDot :moving="moving" :here="keyHere" :label="place.label" @toggle="key" />
     </span>
     <div class="field">
       <select
+        class="plain-field"
         :value="drawn ? 'own' : stored"
         :aria-label="place.label"
         :title="help"
@@ -181,15 +185,6 @@ function nudge(event: KeyboardEvent, index: number) {
 .field {
   display: grid;
   gap: 5px;
-}
-select {
-  height: 26px;
-  padding: 0 6px;
-  font: inherit;
-  color: inherit;
-  background: var(--raised);
-  border: 1px solid var(--line);
-  border-radius: 5px;
 }
 svg {
   width: 100%;

@@ -2,15 +2,21 @@
 import { computed, ref } from 'vue'
 import type { ParameterPlace } from '#core/card/addresses'
 import type { LengthParameter, NumberParameter } from '#core/card/parameters'
+import { arithmetic } from '#core/formats/arithmetic'
 import { useParameter } from '~/composables/parameter'
 import { followPointer } from '~/composables/follow-pointer'
 import { useBench } from '~/stores/bench'
+import { useNotices } from '~/stores/notices'
+import { useRibbon } from '~/stores/ribbon'
 import KeyDot from './KeyDot.vue'
+import HintText from './HintText.vue'
 
 const props = defineProps<{ place: ParameterPlace; reference?: number }>()
 
 const bench = useBench()
-const { amount, moving, keyHere, percent, writeAmount, key, reset, unit } = useParameter(
+const notices = useNotices()
+const ribbon = useRibbon()
+const { amount, moving, driven, mixed, keyHere, percent, writeAmount, key, reset, unit } = useParameter(
   () => props.place,
   () => props.reference ?? 0,
 )
@@ -35,16 +41,20 @@ function slide(event: Event) {
   writeAmount(Number((event.target as HTMLInputElement).value))
 }
 
-/** A number, with or without the unit; for lengths the typed unit is taken over. */
+/** A number or simple arithmetic, with or without the unit; for lengths the typed unit is taken over. */
 function commit() {
   const text = draft.value
   draft.value = null
   if (text === null) return
-  const match = /^\s*([+-]?(?:\d+[.,]?\d*|[.,]\d+))\s*(px|%|°|‰)?\s*$/.exec(text)
-  if (!match) return
-  if (isLength.value && (match[2] === '%' || match[2] === 'px')) unit(match[2])
+  const [, sum = '', typedUnit] = /^(.*?)\s*(px|%|°|‰)?\s*$/.exec(text) ?? []
+  const typed = arithmetic(sum)
+  if (typed === null) {
+    notices.fault({ message: `“${text}” is no number.`, remedy: 'Type a number, or arithmetic such as 240/2.' })
+    return
+  }
+  if (isLength.value && (typedUnit === '%' || typedUnit === 'px')) unit(typedUnit)
   bench.settle()
-  writeAmount(Number(match[1]!.replace(',', '.')))
+  writeAmount(typed)
   bench.settle()
 }
 
@@ -73,11 +83,7 @@ function drag(event: PointerEvent) {
   <div class="row">
     <span class="label" @pointerdown.prevent="drag" @dblclick="reset">
       {{ parameter.label }}
-      <VTooltip
-        activator="parent"
-        :text="`${parameter.help}. Drag to change, double-click for the standard value`"
-        location="left"
-      />
+      <HintText :text="`${parameter.help}. Drag to change, double-click for the standard value`" />
     </span>
     <input
       class="slider"
@@ -91,9 +97,10 @@ function drag(event: PointerEvent) {
       @input="slide"
       @change="bench.settle()"
     />
-    <span class="value">
+    <span class="value" :class="{ mixed }">
       <input
         :value="draft ?? shown"
+        :title="mixed ? 'The selected pieces have different values' : undefined"
         :aria-label="place.label"
         inputmode="decimal"
         @focus="($event.target as HTMLInputElement).select()"
@@ -111,8 +118,7 @@ function drag(event: PointerEvent) {
         @click="unit(percent ? 'px' : '%')"
       >
         {{ suffix }}
-        <VTooltip
-          activator="parent"
+        <HintText
           :text="
             percent ? 'In % of the piece: fits pieces of any size. Change to px' : 'In px. Change to % of the piece'
           "
@@ -120,15 +126,23 @@ function drag(event: PointerEvent) {
       </button>
       <span v-else class="unit">{{ suffix }}</span>
     </span>
-    <KeyDot :moving="moving" :here="keyHere" :label="place.label" @toggle="key" />
+    <KeyDot
+      :moving="moving"
+      :here="keyHere"
+      :driven="driven"
+      drives
+      :label="place.label"
+      @toggle="key"
+      @motors="ribbon.motorsOf = place.address"
+    />
   </div>
 </template>
 
 <style scoped>
 .row {
   display: grid;
-  grid-template-columns: 78px 1fr 76px 18px;
-  gap: 8px;
+  grid-template-columns: 78px 1fr 76px 24px;
+  gap: 6px;
   align-items: center;
   min-height: 30px;
 }
@@ -186,6 +200,10 @@ function drag(event: PointerEvent) {
   border: 1px solid var(--line);
   border-radius: 5px;
 }
+.value.mixed input {
+  font-style: italic;
+  color: var(--ink-2);
+}
 .value:focus-within {
   border-color: var(--teal);
 }
@@ -201,8 +219,10 @@ function drag(event: PointerEvent) {
   outline: 0;
 }
 .unit {
-  min-width: 20px;
-  padding: 0 5px 0 2px;
+  min-width: 24px;
+  height: 24px;
+  line-height: 22px;
+  padding: 0 4px 0 2px;
   font: inherit;
   font-size: 12px;
   color: var(--ink-2);

@@ -1,38 +1,41 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { ParameterPlace } from '#core/card/addresses'
+import { swapColours, turnAround } from '#core/card/edit/stops'
 import { setStored, storedAt } from '#core/card/edit/values'
 import type { StoredGradient, StoredPaint } from '#core/card/moving'
 import { isGradient } from '#core/card/moving'
-import { GRADIENT_CHOICES, PAINT_KINDS, paintAs, paintKind } from '#core/card/paints'
+import { GRADIENT_CHOICES, PAINT_KINDS, paintAs, paintKind, STOP_PARAMETERS } from '#core/card/paints'
 import { writeColour } from '#core/card/colour'
 import { settleColour, settleNumber, settlePaint } from '#core/card/settled'
 import { readCssGradient, writeCssGradient } from '#core/formats/css-gradient'
 import { faultOf } from '~/composables/api'
 import { paintCss } from '~/composables/paint-css'
 import { followPointer } from '~/composables/follow-pointer'
+import { useMoment } from '~/composables/moment'
 import { useBench } from '~/stores/bench'
 import { useNotices } from '~/stores/notices'
-import { useRibbon } from '~/stores/ribbon'
 import ColourRow from './ColourRow.vue'
 import NumberRow from './NumberRow.vue'
 import PaintKindIcon from './PaintKindIcon.vue'
 import TextureField from './TextureField.vue'
+import HintText from './HintText.vue'
 
-const props = defineProps<{ address: string; label: string; places: ParameterPlace[] }>()
+const props = defineProps<{ address: string; label: string; places: readonly ParameterPlace[] }>()
 
 const bench = useBench()
-const ribbon = useRibbon()
 const notices = useNotices()
 const paint = computed(() => storedAt(bench.card!, props.address) as StoredPaint)
 const gradient = computed(() => (isGradient(paint.value) ? paint.value : null))
-const moment = computed(() => ({ frame: ribbon.frame, length: bench.card!.length }))
+const { base: moment } = useMoment()
 const at = (name: string) => props.places.find((place) => place.address === `${props.address}/${name}`)
 const stops = computed(() => gradient.value?.stops ?? [])
 const chosen = ref(0)
 const stop = computed(() => Math.min(chosen.value, stops.value.length - 1))
 const bar = computed(() => paintCss(paint.value, moment.value, true))
-const stopPlaces = computed(() => stops.value.map(({ at: place }) => settleNumber(place, moment.value)))
+const stopPlaces = computed(() =>
+  stops.value.map(({ at: place }) => settleNumber(place, moment.value, STOP_PARAMETERS.at)),
+)
 const kind = computed(() => paintKind(paint.value.type))
 /** The card's background has no edge to measure from. */
 const kinds = computed(() => PAINT_KINDS.filter(({ type }) => type !== 'edge' || props.address !== 'background'))
@@ -84,13 +87,8 @@ function dragStop(event: PointerEvent, index: number) {
   followPointer(event, move, () => bench.settle())
 }
 
-function turnAround() {
-  const mirrored = stops.value.map((other) => ({
-    ...other,
-    at: typeof other.at === 'number' ? 100 - other.at : other.at,
-  }))
-  put('Gradient turned around', changed({ stops: mirrored.reverse() }))
-}
+const turned = () => put('Gradient turned around', changed({ stops: turnAround(stops.value) }))
+const swap = () => put('Colours swapped', changed({ stops: swapColours(stops.value, stop.value) }))
 
 const stopColour = (index: number) => writeColour(settleColour(stops.value[index]!.colour, moment.value))
 
@@ -125,7 +123,7 @@ function pasteCss(event: Event) {
           @click="become(choice.type, choice.label)"
         >
           <PaintKindIcon :type="choice.type" />
-          <VTooltip activator="parent" :text="`${choice.label}: ${choice.help}`" location="bottom" />
+          <HintText :text="`${choice.label}: ${choice.help}`" />
         </button>
       </div>
     </div>
@@ -175,8 +173,11 @@ function pasteCss(event: Event) {
         </label>
       </div>
       <div class="foot">
-        <button class="plain-button" @click="turnAround">Turn around</button>
-        <button class="plain-button" :disabled="stops.length <= 2" @click="removeStop">Take the colour away</button>
+        <button class="plain-button" title="From the last colour to the first" @click="turned">Turn around</button>
+        <button class="plain-button" title="The chosen colour and the next one change places" @click="swap">
+          Swap
+        </button>
+        <button class="plain-button" :disabled="stops.length <= 2" @click="removeStop">Take away</button>
       </div>
       <details>
         <summary class="quiet">As CSS</summary>

@@ -9,8 +9,9 @@ import { useBench } from '~/stores/bench'
 import { useNotices } from '~/stores/notices'
 import { usePictures } from '~/stores/pictures'
 import ParameterRow from './ParameterRow.vue'
+import HintText from './HintText.vue'
 
-const props = defineProps<{ address: string; paint: StoredTexture; places: ParameterPlace[] }>()
+const props = defineProps<{ address: string; paint: StoredTexture; places: readonly ParameterPlace[] }>()
 const bench = useBench()
 const pictures = usePictures()
 const notices = useNotices()
@@ -53,6 +54,7 @@ async function bringIn(event: Event) {
   <div class="texture">
     <div class="pattern">
       <select
+        class="plain-field"
         :value="paint.pattern"
         aria-label="Pattern"
         @change="choose(($event.target as HTMLSelectElement).value as StoredTexture['pattern'])"
@@ -61,7 +63,7 @@ async function bringIn(event: Event) {
       </select>
       <button class="plain-button" @click="file?.click()">
         Bring in…
-        <VTooltip activator="parent" text="A picture of your own: PNG, JPEG or WebP" />
+        <HintText text="A picture of your own: PNG, JPEG or WebP" />
       </button>
       <input
         ref="file"
@@ -84,7 +86,7 @@ async function bringIn(event: Event) {
     </div>
     <ParameterRow v-for="place in rows" :key="place.address" :place="place" />
     <select
-      class="hang"
+      class="plain-field hang"
       :value="paint.hang"
       aria-label="The texture hangs on"
       @change="put('Texture hangs on', { hang: ($event.target as HTMLSelectElement).value as 'piece' })"
@@ -103,14 +105,7 @@ async function bringIn(event: Event) {
 }
 select {
   flex: 1;
-  min-width: 0;
   height: 28px;
-  padding: 0 6px;
-  font: inherit;
-  color: inherit;
-  background: var(--raised);
-  border: 1px solid var(--line);
-  border-radius: 5px;
 }
 .hang {
   width: 100%;

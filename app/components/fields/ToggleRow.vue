@@ -1,22 +1,27 @@
 <script setup lang="ts">
 import type { ParameterPlace } from '#core/card/addresses'
 import { useParameter } from '~/composables/parameter'
+import KeyDot from './KeyDot.vue'
+import HintText from './HintText.vue'
 
 const props = defineProps<{ place: ParameterPlace }>()
-const { value, write } = useParameter(() => props.place)
+const { value, moving, keyHere, write, key } = useParameter(() => props.place)
 </script>
 
 <template>
-  <label class="row">
-    <input
-      type="checkbox"
-      :checked="value === true"
-      :aria-label="place.label"
-      @change="write(($event.target as HTMLInputElement).checked, '')"
-    />
-    {{ place.parameter.label }}
-    <VTooltip activator="parent" :text="place.parameter.help" location="left" />
-  </label>
+  <div class="row">
+    <label>
+      <input
+        type="checkbox"
+        :checked="value === true"
+        :aria-label="place.label"
+        @change="write(($event.target as HTMLInputElement).checked, '')"
+      />
+      {{ place.parameter.label }}
+      <HintText :text="place.parameter.help" />
+    </label>
+    <KeyDot :moving="moving" :here="keyHere" :label="place.label" @toggle="key" />
+  </div>
 </template>
 
 <style scoped>
@@ -24,7 +29,13 @@ const { value, write } = useParameter(() => props.place)
   display: flex;
   gap: 8px;
   align-items: center;
+  justify-content: space-between;
   min-height: 28px;
+}
+label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
   color: var(--ink-2);
   cursor: pointer;
 }

@@ -4,10 +4,10 @@ import { computed, nextTick, ref, toRef } from 'vue'
 import { rateLabel, seconds } from '#core/time/rate'
 import type { ShelfCard } from '~/stores/cards'
 import { useThumbnail } from '~/composables/thumbnail'
-import StagePicture from '~/components/bench/StagePicture.vue'
+import StagePicture from '~/components/bench/stage/StagePicture.vue'
 
 const props = defineProps<{ card: ShelfCard }>()
-const emit = defineEmits<{ rename: [name: string]; duplicate: []; remove: []; export: [] }>()
+const emit = defineEmits<{ rename: [name: string]; duplicate: []; remove: []; export: [whole: boolean] }>()
 
 const WIDTH = 290
 const { picture, playing, progress } = useThumbnail(
@@ -71,7 +71,8 @@ function rename() {
           <VList density="compact">
             <VListItem title="Rename" @click="startNaming" />
             <VListItem title="Duplicate" @click="$emit('duplicate')" />
-            <VListItem title="Save as a file" @click="$emit('export')" />
+            <VListItem title="Save as a file" subtitle=".card.json" @click="$emit('export', false)" />
+            <VListItem title="Save with fonts and pictures" subtitle=".card.zip" @click="$emit('export', true)" />
             <VListItem title="Delete" @click="$emit('remove')" />
           </VList>
         </VMenu>

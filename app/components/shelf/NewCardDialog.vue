@@ -49,7 +49,9 @@ function create() {
   <VDialog v-model="open" max-width="480">
     <form class="dialog" aria-label="New card" novalidate @submit.prevent="create">
       <h2>New card</h2>
-      <label>Name<input v-model="form.name" autofocus maxlength="200" placeholder="Untitled card" /></label>
+      <label
+        >Name<input v-model="form.name" class="plain-field" autofocus maxlength="200" placeholder="Untitled card"
+      /></label>
       <div class="sizes">
         <button
           v-for="size in SIZES"
@@ -64,15 +66,17 @@ function create() {
         </button>
       </div>
       <div class="line">
-        <label>Width<input v-model.number="form.width" type="number" /></label>
-        <label>Height<input v-model.number="form.height" type="number" /></label>
+        <label>Width<input v-model.number="form.width" class="plain-field" type="number" /></label>
+        <label>Height<input v-model.number="form.height" class="plain-field" type="number" /></label>
         <label>
           Frames a second
-          <select v-model.number="form.rate">
+          <select v-model.number="form.rate" class="plain-field">
             <option v-for="(rate, i) in COMMON_RATES" :key="i" :value="i">{{ rateLabel(rate) }}</option>
           </select>
         </label>
-        <label>Loop, seconds<input v-model.number="form.seconds" type="number" step="0.5" min="0" /></label>
+        <label
+          >Loop, seconds<input v-model.number="form.seconds" class="plain-field" type="number" step="0.5" min="0"
+        /></label>
       </div>
       <p class="quiet">{{ frames }} frames; the last leads into the first.</p>
       <p v-if="tried && wrong" class="wrong" role="alert">{{ wrong }}</p>
@@ -107,11 +111,6 @@ select {
   width: 100%;
   height: 30px;
   padding: 0 8px;
-  font: inherit;
-  color: var(--ink);
-  background: var(--raised);
-  border: 1px solid var(--line);
-  border-radius: 5px;
 }
 .sizes,
 .line {

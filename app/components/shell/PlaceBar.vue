@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ThemeButton from './ThemeButton.vue'
+
 defineProps<{ bench?: string }>()
 </script>
 
@@ -11,6 +13,7 @@ defineProps<{ bench?: string }>()
       <NuxtLink to="/renders" active-class="on">Press room</NuxtLink>
     </nav>
     <slot />
+    <ThemeButton />
   </header>
 </template>
 

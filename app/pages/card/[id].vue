@@ -1,29 +1,37 @@
 <script setup lang="ts">
 import { mdiKeyboardOutline, mdiRedo, mdiUndo } from '@mdi/js'
-import { useEventListener } from '@vueuse/core'
+import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { storeToRefs } from 'pinia'
 import { computed, onMounted, ref } from 'vue'
 import { rateLabel, ribbonTime } from '#core/time/rate'
 import type { Fault } from '#core/errors'
 import LoopRing from '~/components/bench/LoopRing.vue'
 import RenderDialog from '~/components/bench/RenderDialog.vue'
-import RibbonLanes from '~/components/bench/RibbonLanes.vue'
+import RibbonPanel from '~/components/bench/ribbon/RibbonPanel.vue'
 import SettingsPanel from '~/components/bench/SettingsPanel.vue'
+import HistorySheet from '~/components/bench/HistorySheet.vue'
 import ShortcutSheet from '~/components/bench/ShortcutSheet.vue'
 import StackPanel from '~/components/bench/StackPanel.vue'
-import StageArea from '~/components/bench/StageArea.vue'
+import StageArea from '~/components/bench/stage/StageArea.vue'
+import PressSheet from '~/components/seals/PressSheet.vue'
+import SaveSealDialog from '~/components/seals/SaveSealDialog.vue'
 import PlaceBar from '~/components/shell/PlaceBar.vue'
 import { faultOf } from '~/composables/api'
-import { usePreview } from '~/composables/preview'
+import { useComparison, usePreview } from '~/composables/preview'
+import { aloneCard, withoutCoat } from '~/composables/shown-card'
 import { useShortcuts } from '~/composables/shortcuts'
 import { useBench } from '~/stores/bench'
+import { useNotices } from '~/stores/notices'
 import { useFonts } from '~/stores/fonts'
 import { useRibbon } from '~/stores/ribbon'
+import { useStage } from '~/stores/stage'
 
 const id = String(useRoute().params.id)
 const bench = useBench()
 const ribbon = useRibbon()
 const fonts = useFonts()
+const stage = useStage()
+const notices = useNotices()
 const { card, dragging } = storeToRefs(bench)
 const scale = ref(0)
 const missing = ref<Fault | null>(null)
@@ -31,10 +39,18 @@ const rendering = ref(false)
 const keysShown = ref(false)
 
 bench.card = null
-ribbon.$patch({ frame: 0, playing: false, selectedKey: null, ready: [] })
-const shown = computed(() => (scale.value > 0 ? card.value : null))
-const { picture, fault, outlook, cost } = usePreview({ name: `bench-${id}`, card: shown, scale, dragging })
-useShortcuts(() => (keysShown.value = true))
+ribbon.reset()
+stage.reset()
+const engineName = `bench-${id}`
+const shown = computed(() => (scale.value > 0 && card.value ? aloneCard(card.value, stage.alone) : null))
+const { picture, fault, outlook, cost } = usePreview({ name: engineName, card: shown, scale, dragging })
+/** Without the selected coat, or as the card was when it was opened. */
+const former = computed(() =>
+  shown.value && bench.piece && bench.coat ? withoutCoat(shown.value, bench.piece.id, bench.coat.id) : bench.opened,
+)
+const comparing = computed(() => stage.look === 'split')
+const before = useComparison({ name: `${engineName}-before`, card: former, scale }, comparing)
+useShortcuts(() => (keysShown.value = true), outlook)
 
 onMounted(async () => {
   void fonts.load().catch(() => {})
@@ -66,14 +82,17 @@ const saying = computed(() => {
   }
 })
 
-async function keepCopy() {
-  const copy = await bench.keepAsCopy()
-  await navigateTo(`/card/${copy}`)
+async function attempt(work: () => Promise<unknown>) {
+  try {
+    await work()
+  } catch (error) {
+    notices.fault(faultOf(error))
+  }
 }
 
-async function takeNewer() {
-  await bench.open(id)
-}
+const keepCopy = () => attempt(async () => navigateTo(`/card/${await bench.keepAsCopy()}`))
+const takeNewer = () => attempt(() => bench.open(id))
+useIntervalFn(() => void bench.lookForNewer(), 5000)
 </script>
 
 <template>
@@ -100,16 +119,20 @@ async function takeNewer() {
             :text="`Redo: ${bench.future.at(-1)?.label ?? ''}`"
           />
         </button>
+        <HistorySheet v-if="card" />
         <button class="icon-button" aria-label="Keys" @click="keysShown = true">
           <VIcon :icon="mdiKeyboardOutline" size="18" />
         </button>
         <button class="wax-button" :disabled="!card" @click="rendering = true">Render with transparency</button>
       </div>
     </PlaceBar>
-    <p v-if="bench.saveState === 'conflict'" class="strip" role="alert">
+    <p v-if="bench.saveState === 'conflict' || bench.newer" class="strip" role="alert">
       This card was changed in another window. Nothing of yours is lost.
-      <button class="plain-button" @click="keepCopy">Keep mine as a copy</button>
       <button class="plain-button" @click="takeNewer">Open the newer one</button>
+      <button class="plain-button" @click="keepCopy">Keep mine as a copy</button>
+      <button class="plain-button" title="The other one is kept among the versions" @click="attempt(bench.takeOver)">
+        Take over with mine
+      </button>
     </p>
     <p v-else-if="bench.saveState === 'failed' && bench.saveFault" class="strip" role="alert">
       Not saved: {{ bench.saveFault.message }} {{ bench.saveFault.remedy }}
@@ -120,15 +143,25 @@ async function takeNewer() {
     </div>
     <template v-else-if="card">
       <div class="upper">
-        <StackPanel />
-        <StageArea :picture="picture" :fault="fault" :outlook="outlook" :cost="cost" @scale="scale = $event" />
-        <SettingsPanel :outlook="outlook" />
+        <StackPanel :outlook="outlook" />
+        <StageArea
+          :picture="picture"
+          :before="before"
+          :fault="fault"
+          :outlook="outlook"
+          :cost="cost"
+          :engine-name="engineName"
+          @scale="scale = $event"
+        />
+        <SettingsPanel :outlook="outlook" :engine-name="engineName" />
       </div>
-      <div class="lower">
+      <div :class="['lower', { tall: ribbon.curvesOpen }]">
         <LoopRing />
-        <RibbonLanes />
+        <RibbonPanel :engine-name="engineName" />
       </div>
       <RenderDialog v-model="rendering" />
+      <PressSheet />
+      <SaveSealDialog :outlook="outlook" />
     </template>
     <div v-else class="missing quiet">Opening…</div>
     <ShortcutSheet v-model="keysShown" />
@@ -189,6 +222,9 @@ async function takeNewer() {
   display: grid;
   grid-template-columns: 164px minmax(0, 1fr);
   height: 216px;
+}
+.lower.tall {
+  height: 370px;
   border-top: 1px solid var(--line);
 }
 .missing {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref, watchPostEffect } from 'vue'
+import { computed, ref, watchPostEffect } from 'vue'
 
 const props = defineProps<{
   bitmap: ImageBitmap | null
@@ -7,7 +7,14 @@ const props = defineProps<{
   height: number
   alpha?: boolean
   crisp?: boolean
+  /** Fills the width that there is, instead of the size given. */
+  fluid?: boolean
+  /** The part of the width that is shown, as shares; null for all. */
+  clip?: [number, number] | null
 }>()
+const clipPath = computed(() =>
+  props.clip ? `inset(0 ${(1 - props.clip[1]) * 100}% 0 ${props.clip[0] * 100}%)` : undefined,
+)
 const canvas = ref<HTMLCanvasElement>()
 
 watchPostEffect(() => {
@@ -33,7 +40,12 @@ watchPostEffect(() => {
 </script>
 
 <template>
-  <canvas ref="canvas" class="picture" :class="{ crisp }" :style="{ width: `${width}px`, height: `${height}px` }" />
+  <canvas
+    ref="canvas"
+    class="picture"
+    :class="{ crisp }"
+    :style="fluid ? { width: '100%' } : { width: `${width}px`, height: `${height}px`, clipPath }"
+  />
 </template>
 
 <style scoped>

@@ -1,0 +1,127 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { shiftMotion } from '#core/card/edit/keys'
+import { moveSpan, setSpan, spanOf } from '#core/card/edit/spans'
+import type { Piece } from '#core/card/schema'
+import { useCounted } from '~/composables/counted'
+import { followPointer } from '~/composables/follow-pointer'
+import type { RibbonView } from '~/composables/ribbon-view'
+import { NAMES } from '~/composables/ribbon-view'
+import { useBench } from '~/stores/bench'
+import LaneName from './LaneName.vue'
+
+const props = defineProps<{ piece: Piece; view: RibbonView; width: number }>()
+
+const bench = useBench()
+const counted = useCounted()
+const x = computed(() => props.view.x.value)
+const span = computed(() => spanOf(props.piece, bench.card!))
+const left = computed(() => Math.max(NAMES, x.value(span.value.in)))
+const right = computed(() => Math.min(props.width, x.value(span.value.out)))
+const words = computed(() => `Span of ${props.piece.name}: ${counted(span.value.in)} to ${counted(span.value.out)}`)
+
+/** Takes hold of an end, of the bar with its motion, or, with Alt, of the motion under the bar. */
+function drag(event: PointerEvent, part: 'in' | 'out' | 'bar') {
+  bench.settle()
+  const before = bench.card!
+  const start = span.value
+  const slides = part === 'bar' && event.altKey
+  const label = slides ? 'Slide the motion' : part === 'bar' ? 'Move the span' : 'Trim the span'
+  followPointer(
+    event,
+    (next) => {
+      const by = Math.round(x.value.invert(next.clientX) - x.value.invert(event.clientX))
+      const { id } = props.piece
+      bench.dragging = true
+      bench.edit(
+        `${label} of ${props.piece.name}`,
+        () => {
+          if (slides) return shiftMotion(before, id, by)
+          if (part === 'bar') return moveSpan(before, id, by)
+          return setSpan(before, id, { ...start, [part]: start[part] + by })
+        },
+        `span/${id}/${part}`,
+      )
+    },
+    () => bench.settle(),
+  )
+}
+
+function step(event: KeyboardEvent, part: 'in' | 'out') {
+  const by = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0
+  if (by === 0) return
+  event.preventDefault()
+  event.stopPropagation()
+  const next = { ...span.value, [part]: span.value[part] + by * (event.shiftKey ? 10 : 1) }
+  bench.edit(`Trim the span of ${props.piece.name}`, (card) => setSpan(card, props.piece.id, next), `span/${part}`)
+}
+</script>
+
+<template>
+  <div class="span">
+    <LaneName
+      :title="piece.name"
+      :words="piece.name"
+      :on="bench.isSelected(piece.id)"
+      head
+      @choose="bench.select(piece.id)"
+    />
+    <svg :width="width" height="22">
+      <rect
+        v-if="right > left"
+        class="bar"
+        :class="{ whole: !piece.span }"
+        :x="left"
+        y="4"
+        :width="right - left"
+        height="14"
+        rx="3"
+        @pointerdown.stop="drag($event, 'bar')"
+      >
+        <title>Drag: the span and its motion. Alt and drag: the motion alone. Ends: trim</title>
+      </rect>
+      <rect
+        v-for="part in ['in', 'out'] as const"
+        :key="part"
+        class="end"
+        role="slider"
+        tabindex="0"
+        :aria-label="`${words}, ${part === 'in' ? 'first frame' : 'end'}`"
+        :aria-valuenow="span[part]"
+        :x="x(span[part]) - (part === 'in' ? 1 : 6)"
+        y="4"
+        width="7"
+        height="14"
+        rx="2"
+        :visibility="x(span[part]) < NAMES - 1 ? 'hidden' : 'visible'"
+        @pointerdown.stop="drag($event, part)"
+        @keydown="step($event, part)"
+      />
+    </svg>
+  </div>
+</template>
+
+<style scoped>
+.span {
+  position: relative;
+  height: 22px;
+  background: var(--paper-2);
+  border-bottom: 1px solid var(--line);
+}
+.span > svg {
+  position: absolute;
+  inset: 0;
+}
+.bar {
+  cursor: grab;
+  fill: var(--teal);
+  opacity: 0.55;
+}
+.bar.whole {
+  opacity: 0.18;
+}
+.end {
+  cursor: ew-resize;
+  fill: var(--teal);
+}
+</style>

@@ -1,0 +1,79 @@
+import { useLocalStorage } from '@vueuse/core'
+import { computed } from 'vue'
+
+export interface KeyAction {
+  does: string
+  /** As it ships. */
+  keys: string[]
+  /** The usual keys of every program stay as they are. */
+  usual?: boolean
+}
+
+/** All that keys do on the bench, in the order of the sheet. */
+export const KEY_ACTIONS = {
+  play: { keys: ['Space'], does: 'Play the loop, stop', usual: true },
+  frameBack: { keys: [','], does: 'One frame back' },
+  frameOn: { keys: ['.'], does: 'One frame on' },
+  toSeam: { keys: ['Home'], does: 'To the seam' },
+  undo: { keys: ['Ctrl+Z'], does: 'Undo', usual: true },
+  redo: { keys: ['Ctrl+Shift+Z', 'Ctrl+Y'], does: 'Redo', usual: true },
+  save: { keys: ['Ctrl+S'], does: 'Save now', usual: true },
+  remove: { keys: ['Delete', 'Backspace'], does: 'Take away the key, coat or pieces selected', usual: true },
+  cut: { keys: ['Ctrl+X'], does: 'Cut the coat or the pieces', usual: true },
+  copy: { keys: ['Ctrl+C'], does: 'Copy the coat or the pieces', usual: true },
+  paste: { keys: ['Ctrl+V'], does: 'Paste', usual: true },
+  copyCore: { keys: ['Ctrl+Shift+C'], does: 'Copy the whole core' },
+  pasteCore: { keys: ['Ctrl+Shift+V'], does: 'Paste the whole core on the pieces selected' },
+  duplicate: { keys: ['Ctrl+D'], does: 'Duplicate', usual: true },
+  selectAll: { keys: ['Ctrl+A'], does: 'Select all pieces', usual: true },
+  group: { keys: ['Ctrl+G'], does: 'Group the pieces selected' },
+  ungroup: { keys: ['Ctrl+Shift+G'], does: 'Take the group apart' },
+  split: { keys: ['X'], does: 'Split the piece at the playhead' },
+  curves: { keys: ['C'], does: 'Open or close the curves' },
+  motors: { keys: ['M'], does: 'Motors of the lane whose key is selected' },
+  seal: { keys: ['P'], does: 'Press a seal' },
+  alone: { keys: ['I'], does: 'See the piece or coat alone, see all' },
+  zoomIn: { keys: ['+', '='], does: 'Zoom in' },
+  zoomOut: { keys: ['-'], does: 'Zoom out' },
+  zoomFit: { keys: ['0'], does: 'Fit the frame' },
+  escape: { keys: ['Escape'], does: 'Select the piece, then nothing', usual: true },
+  sheet: { keys: ['?'], does: 'This sheet' },
+} satisfies Record<string, KeyAction>
+
+export type KeyActionId = keyof typeof KEY_ACTIONS
+
+/** Keys that the bench uses with every modifier; no other action can have them. */
+const TAKEN = ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', 'Tab', 'Enter']
+
+/** The key as one text, such as `Ctrl+Shift+G`; null for a modifier alone. Shift counts with letters and named keys. */
+export function chordOf(event: KeyboardEvent): string | null {
+  if (['Control', 'Shift', 'Alt', 'Meta', 'AltGraph', 'Dead'].includes(event.key)) return null
+  const key = event.key === ' ' ? 'Space' : event.key.length === 1 ? event.key.toUpperCase() : event.key
+  const shifted = event.shiftKey && (key.length > 1 || key !== key.toLowerCase())
+  return [event.ctrlKey || event.metaKey ? 'Ctrl' : '', event.altKey ? 'Alt' : '', shifted ? 'Shift' : '', key]
+    .filter(Boolean)
+    .join('+')
+}
+
+/** Which action a key stands for; the designer's own choices are kept in the browser. */
+export function useKeys() {
+  const own = useLocalStorage<Partial<Record<KeyActionId, string>>>('wax-keys', {})
+  const keysOf = (id: KeyActionId): string[] => (own.value[id] ? [own.value[id]] : KEY_ACTIONS[id].keys)
+  const byChord = computed(
+    () =>
+      new Map((Object.keys(KEY_ACTIONS) as KeyActionId[]).flatMap((id) => keysOf(id).map((key) => [key, id] as const))),
+  )
+  const actionOf = (event: KeyboardEvent): KeyActionId | null => byChord.value.get(chordOf(event) ?? '') ?? null
+
+  /** Gives the action another key; returns why not, or null. */
+  function change(id: KeyActionId, chord: string): string | null {
+    const other = byChord.value.get(chord)
+    if (TAKEN.some((key) => chord.endsWith(key))) return `${chord} moves pieces and the focus; take another key.`
+    if (other && other !== id) return `${chord} is “${KEY_ACTIONS[other].does}”; take another key.`
+    own.value = { ...own.value, [id]: chord }
+    return null
+  }
+  const asShipped = () => (own.value = {})
+  const changed = computed(() => Object.keys(own.value).length > 0)
+  return { keysOf, actionOf, change, asShipped, changed }
+}

@@ -1,0 +1,163 @@
+import { groupPieces, canGroup, ungroupPiece } from '#core/card/edit/grouping'
+import {
+  changeCoat,
+  changePiece,
+  duplicateCoat,
+  duplicatePiece,
+  pasteCoat,
+  pasteCore,
+  pastePieces,
+  removeCoat,
+  removePiece,
+} from '#core/card/edit/stack'
+import type { Card, Coat, Piece } from '#core/card/schema'
+import type { PieceOutlook } from '#core/frame/outlook'
+import { boundsOf } from '#core/card/edit/arrange'
+import { unplace } from '#core/outline/outline'
+import { useBench } from '~/stores/bench'
+import { useClipboard } from '~/stores/clipboard'
+import { useNotices } from '~/stores/notices'
+import { useRibbon } from '~/stores/ribbon'
+import { useStage } from '~/stores/stage'
+import { coatTitle } from './coat-words'
+
+/** What hands do with pieces and coats as a whole; used by the stack's menus and by the keys. */
+export function useStackWork() {
+  const bench = useBench()
+  const clipboard = useClipboard()
+  const notices = useNotices()
+  const ribbon = useRibbon()
+  const stage = useStage()
+
+  /** The piece with all others that are selected, if it is one of them. */
+  const together = (piece: Piece): Piece[] => (bench.isSelected(piece.id) ? bench.pieces : [piece])
+  const named = (pieces: readonly Piece[]) => (pieces.length === 1 ? pieces[0]!.name : `${pieces.length} pieces`)
+
+  function editing<T>(label: string, change: (card: Card) => { card: Card } & T): T {
+    let result: T | null = null
+    bench.edit(label, (card) => {
+      const { card: next, ...rest } = change(card)
+      result = rest as T
+      return next
+    })
+    return result!
+  }
+
+  function duplicatePieces(pieces: readonly Piece[]) {
+    const ids: string[] = []
+    bench.edit(`Duplicate ${named(pieces)}`, (card) =>
+      pieces.reduce((next, piece) => {
+        const copied = duplicatePiece(next, piece.id)
+        ids.push(copied.id)
+        return copied.card
+      }, card),
+    )
+    bench.selectAll(ids)
+  }
+
+  function removePieces(pieces: readonly Piece[]) {
+    bench.edit(`Delete ${named(pieces)}`, (card) => pieces.reduce((next, { id }) => removePiece(next, id), card))
+  }
+
+  function copyPieces(pieces: readonly Piece[]) {
+    clipboard.keepPieces(pieces)
+    notices.say(`Copied: ${named(pieces)}`)
+  }
+
+  function paste() {
+    if (clipboard.last === 'coat' && clipboard.coat && bench.pieces.length > 0) pasteCoats(bench.pieces)
+    else if (clipboard.pieces.length > 0) {
+      const { ids } = editing(`Paste ${named(clipboard.pieces)}`, (card) => pastePieces(card, clipboard.pieces))
+      bench.selectAll(ids)
+    }
+  }
+
+  function pasteCoats(pieces: readonly Piece[], coat: Coat = clipboard.coat!) {
+    let made = ''
+    bench.edit(`Paste ${coatTitle(coat).toLowerCase()}`, (card) =>
+      pieces.reduce((next, { id }) => {
+        const pasted = pasteCoat(next, id, coat)
+        made = pasted.id
+        return pasted.card
+      }, card),
+    )
+    bench.select(pieces.at(-1)!.id, made)
+  }
+
+  function copyCore(piece: Piece) {
+    clipboard.core = piece.coats
+    notices.say(`Copied: the core of ${piece.name}`)
+  }
+
+  function pasteCores(pieces: readonly Piece[]) {
+    const { core } = clipboard
+    if (!core) return
+    bench.edit('Paste the core', (card) => pieces.reduce((next, { id }) => pasteCore(next, id, core), card))
+  }
+
+  function clearCores(pieces: readonly Piece[]) {
+    bench.edit(`Clear the core of ${named(pieces)}`, (card) =>
+      pieces.reduce((next, { id }) => changePiece(next, id, { coats: { face: [], behind: [] } }), card),
+    )
+  }
+
+  function setOn(pieces: readonly Piece[], on: boolean) {
+    bench.edit(`${named(pieces)} ${on ? 'on' : 'off'}`, (card) =>
+      pieces.reduce((next, { id }) => changePiece(next, id, { on }), card),
+    )
+  }
+
+  function setLocked(pieces: readonly Piece[], locked: boolean) {
+    bench.edit(`${locked ? 'Lock' : 'Unlock'} ${named(pieces)}`, (card) =>
+      pieces.reduce((next, { id }) => changePiece(next, id, { locked }), card),
+    )
+  }
+
+  const groupable = (pieces: readonly Piece[]) =>
+    canGroup(
+      bench.card!,
+      pieces.map(({ id }) => id),
+    )
+
+  /** The group turns and grows about the middle of what it holds. */
+  function group(pieces: readonly Piece[], outlook: readonly PieceOutlook[]) {
+    const ids = pieces.map(({ id }) => id)
+    const entries = outlook.filter(({ id }) => ids.includes(id))
+    const bounds = boundsOf(entries)
+    const middle = bounds && { x: (bounds.left + bounds.right) / 2, y: (bounds.top + bounds.bottom) / 2 }
+    const centre = middle && unplace(entries[0]!.parent, middle)
+    const made = editing(`Group ${named(pieces)}`, (card) => groupPieces(card, ids, centre ?? undefined))
+    if (made.id) bench.select(made.id)
+  }
+
+  function ungroup(piece: Piece) {
+    const { ids } = editing(`Take ${piece.name} apart`, (card) => ungroupPiece(card, piece.id, ribbon.frame))
+    bench.selectAll(ids)
+  }
+
+  function see(piece: string, coat: string | null) {
+    const { alone } = stage
+    stage.alone = alone?.piece === piece && alone.coat === coat ? null : { piece, coat }
+  }
+
+  function duplicateCoatOf(piece: Piece, coat: Coat) {
+    const { id } = editing(`Duplicate ${coatTitle(coat).toLowerCase()}`, (card) =>
+      duplicateCoat(card, piece.id, coat.id),
+    )
+    bench.select(piece.id, id)
+  }
+
+  function removeCoatOf(piece: Piece, coat: Coat) {
+    bench.edit(`Take away ${coatTitle(coat).toLowerCase()}`, (card) => removeCoat(card, piece.id, coat.id))
+    if (bench.selectedCoat === coat.id) bench.select(piece.id)
+  }
+
+  function renameCoat(piece: Piece, coat: Coat, name: string) {
+    if (name !== coat.name) bench.edit('Rename', (card) => changeCoat(card, piece.id, coat.id, { name }))
+  }
+
+  return {
+    ...{ together, duplicatePieces, removePieces, copyPieces, paste, pasteCoats, copyCore, pasteCores, clearCores },
+    ...{ setOn, setLocked, groupable, group, ungroup, see, duplicateCoatOf, removeCoatOf, renameCoat },
+  }
+}

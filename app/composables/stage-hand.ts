@@ -1,0 +1,78 @@
+import type { Ref } from 'vue'
+import { computed, ref } from 'vue'
+import { boundsOf } from '#core/card/edit/arrange'
+import { allPieces } from '#core/card/tree'
+import type { PieceOutlook } from '#core/frame/outlook'
+import { SAFE_AREAS, safeRect } from '#core/judge/safe-areas'
+import type { SnapLines } from '#core/stage/snap'
+import type { Point } from '#core/units'
+import { useBench } from '~/stores/bench'
+import { useStage } from '~/stores/stage'
+import { followPointer } from './follow-pointer'
+
+/** Screen pixels within which things come to rest on lines. */
+const SNAP = 6
+
+/** What every handle on the stage needs: card pixels under the pointer, dragging as one step, lines to rest on. */
+export function useStageHand(svg: Ref<SVGSVGElement | undefined>, zoom: () => number, outlook: () => PieceOutlook[]) {
+  const bench = useBench()
+  const stage = useStage()
+  const guides = ref<{ x: number[]; y: number[] }>({ x: [], y: [] })
+  const showGuides = (lines: { x: number[]; y: number[] }) => (guides.value = lines)
+  const reach = computed(() => SNAP / zoom())
+
+  function cardPoint(event: PointerEvent | MouseEvent): Point {
+    const bounds = svg.value!.getBoundingClientRect()
+    return { x: (event.clientX - bounds.left) / zoom(), y: (event.clientY - bounds.top) / zoom() }
+  }
+
+  const onScreen = ({ x, y }: Point): Point => ({ x: x * zoom(), y: y * zoom() })
+
+  /** Follows the pointer until it is let go; all that it changes is one step of the history. */
+  function drag(event: PointerEvent, move: (point: Point, event: PointerEvent) => void, end: () => void = () => {}) {
+    bench.settle()
+    followPointer(
+      event,
+      (next) => {
+        bench.dragging = true
+        move(cardPoint(next), next)
+      },
+      () => {
+        guides.value = { x: [], y: [] }
+        bench.settle()
+        end()
+      },
+    )
+  }
+
+  /** Edges and middles of the frame, of the safe areas while they are shown, and of all pieces but those moved. */
+  function linesFor(moved: readonly string[]): SnapLines {
+    const { frame, pieces } = bench.card!
+    const still = new Set(
+      allPieces(pieces).flatMap((piece) => (piece.on && !moved.includes(piece.id) ? [piece.id] : [])),
+    )
+    // What lies in a moved group moves along.
+    for (const piece of allPieces(pieces)) {
+      if (piece.kind === 'group' && moved.includes(piece.id))
+        for (const { id } of allPieces(piece.pieces)) still.delete(id)
+    }
+    const rects = [
+      { left: 0, top: 0, right: frame.width, bottom: frame.height },
+      ...(stage.safeAreas ? SAFE_AREAS.map(({ share }) => safeRect(frame, share)) : []),
+      ...outlook()
+        .filter(({ id }) => still.has(id))
+        .map(({ bounds }) => bounds),
+    ]
+    return {
+      x: rects.flatMap(({ left, right }) => [left, (left + right) / 2, right]),
+      y: rects.flatMap(({ top, bottom }) => [top, (top + bottom) / 2, bottom]),
+    }
+  }
+
+  const selected = computed(() => outlook().filter(({ id }) => bench.isSelected(id)))
+  const around = computed(() => boundsOf(selected.value))
+
+  return { zoom, outlook, guides, showGuides, reach, cardPoint, onScreen, drag, linesFor, selected, around }
+}
+
+export type StageHand = ReturnType<typeof useStageHand>

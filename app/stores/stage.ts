@@ -1,0 +1,45 @@
+import { useLocalStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { ref, shallowRef } from 'vue'
+import type { PieceKind } from '#core/card/pieces'
+import type { Coat } from '#core/card/schema'
+import type { BackdropId, LookId } from '~/composables/backdrops'
+
+/** Kinds of piece that are drawn on the stage by hand. */
+export type DrawnKind = Exclude<PieceKind, 'type' | 'group' | 'picture'>
+
+/** How the card is looked at and what the hand does on the stage. Nothing of it is part of the card. */
+export const useStage = defineStore('stage', () => {
+  const backdrop = useLocalStorage<BackdropId>('wax-backdrop', 'dusk')
+  /** A picture of the designer's own to look against: an object URL, for this session. */
+  const ownBackdrop = ref<string | null>(null)
+  const look = useLocalStorage<LookId>('wax-look', 'colour')
+  const safeAreas = useLocalStorage('wax-safe-areas', false)
+  /** Distance of the grid's lines in card px; 0 for none. */
+  const grid = useLocalStorage('wax-grid', 0)
+  /** What is shown alone: a piece, or one coat of it. */
+  const alone = ref<{ piece: string; coat: string | null } | null>(null)
+  /** The group whose pieces are selected by a click, after it was opened. */
+  const openGroup = ref<string | null>(null)
+  /** What the next drag on the stage draws; null selects and moves. */
+  const drawing = ref<DrawnKind | null>(null)
+  /** The path whose points are edited. */
+  const editedPath = ref<string | null>(null)
+  /** The coat whose slab is dragged just now. */
+  const draggedCoat = shallowRef<Coat | null>(null)
+  /** Who is waiting for a colour to be picked from the stage. */
+  const colourWanted = shallowRef<((hex: string) => void) | null>(null)
+
+  function reset() {
+    alone.value = null
+    openGroup.value = null
+    drawing.value = null
+    editedPath.value = null
+    colourWanted.value = null
+  }
+
+  return {
+    ...{ backdrop, ownBackdrop, look, safeAreas, grid },
+    ...{ alone, openGroup, drawing, editedPath, draggedCoat, colourWanted, reset },
+  }
+})
