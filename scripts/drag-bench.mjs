@@ -1,0 +1,105 @@
+// `npm run bench:drag`: from a moved pointer to the changed picture, in the browser, on every demo card. Prints the
+// median and the 95th percentile of drafts while dragging, the full picture after rest, and the longest task of the
+// main thread. `--json` for a program.
+import { rmSync } from 'node:fs'
+import { chromium } from '@playwright/test'
+import { buildApp } from './build-app.mjs'
+import { startStand } from './stand.mjs'
+
+const CARDS = [
+  '01-opening',
+  '02-lower-third',
+  '03-badge',
+  '04-neon',
+  '05-names',
+  '06-soft-relief',
+  '07-frozen',
+  '08-lift',
+]
+const DRAGS = 3
+const MOVES = 90
+
+buildApp()
+rmSync('.wax/drag-bench', { recursive: true, force: true })
+const stand = await startStand({ folder: '.wax/drag-bench' })
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
+})
+const json = process.argv.includes('--json')
+/** Names on the command line choose among the cards. */
+const wanted = process.argv.slice(2).filter((argument) => !argument.startsWith('--'))
+const rows = []
+
+try {
+  for (const name of CARDS.filter((card) => wanted.length === 0 || wanted.includes(card))) rows.push(await drag(name))
+} finally {
+  await browser.close()
+  await stand.stop()
+}
+if (json) console.log(JSON.stringify(rows, null, 2))
+
+async function drag(name) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: stand.address })
+  await page.addInitScript(() => {
+    globalThis.seen = []
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries()) {
+        if (entry.entryType === 'longtask' || entry.name.startsWith('wax:'))
+          globalThis.seen.push({ name: entry.name, type: entry.entryType, ms: entry.duration })
+      }
+    }).observe({ entryTypes: ['measure', 'longtask'] })
+  })
+  await page.goto(`/card/demo-${name}`)
+  await page.locator('.bench[data-ready=true]').waitFor()
+  await page.locator('.handles polygon').first().waitFor()
+  const stage = await page.locator('svg.handles').boundingBox()
+  const length = Number(await page.getByRole('slider', { name: 'Frame', exact: true }).getAttribute('aria-valuemax'))
+  // The middle of the loop: there most cards are whole.
+  await page.getByRole('slider', { name: 'Frame', exact: true }).focus()
+  for (let i = 0; i < Math.floor(length / 20); i++) await page.keyboard.press('Shift+ArrowRight')
+  // The loop has been made ready, or as much of it as there was time for: a designer waits for nothing either.
+  await page.waitForTimeout(2500)
+  await page.evaluate(() => (globalThis.seen.length = 0))
+  for (let i = 0; i < DRAGS; i++) {
+    const [atX, atY] = name === '02-lower-third' ? [0.2, 0.81] : [0.5, 0.44]
+    const [x, y] = [stage.x + stage.width * atX, stage.y + stage.height * (atY + i * 0.01)]
+    await page.mouse.move(x, y)
+    await page.mouse.down()
+    for (let k = 0; k < MOVES; k++) {
+      await page.mouse.move(x + Math.sin(k / 9) * 60, y + Math.cos(k / 7) * 25)
+      await page.waitForTimeout(8)
+    }
+    await page.mouse.up()
+    await page.waitForTimeout(700)
+  }
+  const seen = await page.evaluate(() => globalThis.seen)
+  await page.close()
+  const sorted = (kind) =>
+    seen
+      .filter((entry) => entry.name === kind)
+      .map(({ ms }) => ms)
+      .sort((a, b) => a - b)
+  const at = (values, share) => values[Math.min(values.length - 1, Math.floor(values.length * share))] ?? 0
+  const [drafts, full, tasks] = [
+    sorted('wax:draft'),
+    sorted('wax:full'),
+    seen.filter(({ type }) => type === 'longtask'),
+  ]
+  const row = {
+    card: name,
+    drafts: drafts.length,
+    draft_p50_ms: at(drafts, 0.5),
+    draft_p95_ms: at(drafts, 0.95),
+    full_worst_ms: at(full, 1),
+    longest_task_ms: Math.max(0, ...tasks.map(({ ms }) => ms)),
+  }
+  const ms = (value) => `${value.toFixed(0)} ms`.padStart(7)
+  if (!json) {
+    console.log(
+      `${name.padEnd(16)} draft p50 ${ms(row.draft_p50_ms)}  p95 ${ms(row.draft_p95_ms)} (${row.drafts})` +
+        `  full ${ms(row.full_worst_ms)}  longest task ${ms(row.longest_task_ms)}`,
+    )
+  }
+  return row
+}

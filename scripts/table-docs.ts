@@ -1,0 +1,7 @@
+import { writeFileSync } from 'node:fs'
+import { coatDocs } from '../core/coats/docs'
+import { motorDocs } from '../core/time/motors/docs'
+
+// Writes the pages that are made from tables.
+writeFileSync('docs/coats.md', coatDocs())
+writeFileSync('docs/motors.md', motorDocs())
