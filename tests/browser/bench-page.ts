@@ -11,7 +11,7 @@ export const test = base.extend<{ errors: string[] }>({
   errors: [
     async ({ page }, use) => {
       const errors: string[] = []
-      page.on('pageerror', (error) => errors.push(error.message))
+      page.on('pageerror', (error) => errors.push(error.stack ?? error.message))
       await use(errors)
       expect(errors).toEqual([])
     },

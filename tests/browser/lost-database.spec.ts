@@ -12,10 +12,10 @@ test('the database is lost and comes back: one clear word, nothing lost', async 
     await shown(page)
     await page.getByRole('button', { name: 'Name type' }).click()
     stand.cluster.stop()
-    await page.getByLabel('Wording').fill('Ines Barrow')
+    await page.getByRole('textbox', { name: 'Wording' }).fill('Ines Barrow')
     await expect(page.getByRole('alert')).toContainText('database cannot be reached')
     // The work goes on meanwhile.
-    await page.getByLabel('Wording').fill('Ines Barrow-Lund')
+    await page.getByRole('textbox', { name: 'Wording' }).fill('Ines Barrow-Lund')
     stand.cluster.start()
     await expect(page.locator('[data-test=save-state]')).toHaveText('saved', { timeout: 40_000 })
     await expect(page.getByRole('alert')).toHaveCount(0)

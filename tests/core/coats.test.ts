@@ -40,6 +40,9 @@ function endsOf(parameter: Parameter): unknown[] {
       return [true, false]
     case 'colour':
       return ['#FFFFFF', '#00000000']
+    case 'text':
+    case 'path':
+      return ['', 'M 0 0']
     case 'curve':
       return [
         ...CURVE_NAMES,

@@ -1,3 +1,5 @@
+import { swapColours, turnAround } from '#core/card/edit/stops'
+import type { StoredStop } from '#core/card/moving'
 import { describe, expect, test } from '@jest/globals'
 import { settlePaint } from '#core/card/settled'
 import { readCssGradient, writeCssGradient } from '#core/formats/css-gradient'
@@ -53,5 +55,46 @@ describe('CSS gradient text', () => {
     ['radial-gradient(circle closest-side, red, blue)', /closest/],
   ])('%s is refused with its reason', (text, words) => {
     expect(() => readCssGradient(text)).toThrow(words)
+  })
+})
+
+describe('colours of a gradient', () => {
+  const stops: StoredStop[] = [
+    { at: 0, colour: '#FF0000', middle: 30 },
+    {
+      at: {
+        keys: [
+          { frame: 0, value: 40 },
+          { frame: 10, value: 60 },
+        ],
+      },
+      colour: '#00FF00',
+    },
+    { at: 90, colour: '#0000FF' },
+  ]
+
+  test('turned around twice it is as it was; places, keys and midpoints are mirrored', () => {
+    const turned = turnAround(stops)
+    expect(turned).toEqual([
+      { at: 10, colour: '#0000FF' },
+      {
+        at: {
+          keys: [
+            { frame: 0, value: 60 },
+            { frame: 10, value: 40 },
+          ],
+        },
+        colour: '#00FF00',
+        middle: 70,
+      },
+      { at: 100, colour: '#FF0000' },
+    ])
+    expect(turnAround(turned)).toEqual(stops)
+  })
+
+  test('neighbours swap colours and nothing else; the last one with the one before it', () => {
+    expect(swapColours(stops, 0).map(({ colour }) => colour)).toEqual(['#00FF00', '#FF0000', '#0000FF'])
+    expect(swapColours(stops, 2).map(({ colour }) => colour)).toEqual(['#FF0000', '#0000FF', '#00FF00'])
+    expect(swapColours(swapColours(stops, 1), 1)).toEqual(stops)
   })
 })

@@ -14,17 +14,7 @@ import {
   removeCoat,
   removePiece,
 } from '#core/card/edit/stack'
-import {
-  changeUnit,
-  easeKey,
-  moveKey,
-  removeKey,
-  setKey,
-  stopMoving,
-  storedAt,
-  toggleKey,
-  writeValue,
-} from '#core/card/edit/values'
+import { changeUnit, stopMoving, storedAt, toggleKey, writeValue } from '#core/card/edit/values'
 import { readCard } from '#core/card/read'
 import type { Card } from '#core/card/schema'
 
@@ -55,15 +45,7 @@ describe('values and keys', () => {
         { frame: 40, value: 20, easing: 'ease-in-out' },
       ],
     })
-    const eased = easeKey(card, WIDTH, 40, 'hold')
-    expect(storedAt(stopMoving(removeKey(eased, WIDTH, 10), WIDTH, 0), WIDTH)).toBe(20)
-  })
-
-  test('a key moved onto another one replaces it', () => {
-    let card = toggleKey(withTitle(), WIDTH, 10)
-    card = setKey(card, WIDTH, 30, 1)
-    card = moveKey(card, WIDTH, 10, 30)
-    expect(storedAt(card, WIDTH)).toEqual({ keys: [{ frame: 30, value: 8, easing: 'ease-in-out' }] })
+    expect(storedAt(stopMoving(toggleKey(card, WIDTH, 10), WIDTH, 0), WIDTH)).toBe(20)
   })
 
   test('a length keeps what it means when its unit changes, still or moving', () => {

@@ -167,8 +167,8 @@ describe('the inner depth', () => {
 
   test('is the radius of the largest circle that fits', () => {
     expect(depthOf(ellipsePath(100, 100))).toBeCloseTo(50, 1)
-    expect(depthOf(boxPath(200, 60, 0))).toBeCloseTo(30, 2)
-    expect(depthOf(boxPath(40, 300, 10))).toBeCloseTo(20, 2)
+    expect(depthOf(boxPath(200, 60, [0, 0, 0, 0]))).toBeCloseTo(30, 2)
+    expect(depthOf(boxPath(40, 300, [10, 10, 10, 10]))).toBeCloseTo(20, 2)
     // A triangle: twice the area over the perimeter.
     const path = [
       { type: 'M', x: 0, y: 0 },

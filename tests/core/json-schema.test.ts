@@ -4,7 +4,9 @@ import { Ajv2020 } from 'ajv/dist/2020.js'
 import type { ValidateFunction } from 'ajv/dist/2020.js'
 import { z } from 'zod'
 import { cardSchema } from '#core/card/schema'
+import { sealFileSchema } from '#core/seals/schema'
 import { coatDocs } from '#core/coats/docs'
+import { motorDocs } from '#core/time/motors/docs'
 
 const read = (path: string) => JSON.parse(readFileSync(path, 'utf8')) as Record<string, unknown>
 
@@ -41,7 +43,32 @@ describe('docs/card.schema.json', () => {
   })
 })
 
-test('docs/coats.md is made from the table of coats (npm run docs)', () => {
+describe('docs/seals.schema.json', () => {
+  test('is made from the schema in the code, takes the shipped seals and refuses what the reader refuses', () => {
+    const made = z.toJSONSchema(sealFileSchema, {
+      target: 'draft-2020-12',
+      io: 'input',
+      unrepresentable: 'any',
+      reused: 'ref',
+    })
+    expect(read('docs/seals.schema.json')).toMatchObject(JSON.parse(JSON.stringify(made)) as object)
+    const validate = new Ajv2020({ strict: false }).compile(read('docs/seals.schema.json'))
+    const shipped = read('demo/seals/lantern-regatta.seals.json')
+    expect(validate(shipped)).toBe(true)
+    for (const broken of [
+      { ...shipped, seals: [] },
+      { ...shipped, version: 3 },
+      { ...shipped, seals: [{ name: 'x', variants: [] }] },
+    ]) {
+      expect(validate(broken)).toBe(false)
+    }
+  })
+})
+
+test.each([
+  ['docs/coats.md', coatDocs],
+  ['docs/motors.md', motorDocs],
+])('%s is made from its table (npm run docs)', (file, made) => {
   // Prettier aligns tables: what counts is the text of their cells.
   const words = (text: string) =>
     text
@@ -49,5 +76,5 @@ test('docs/coats.md is made from the table of coats (npm run docs)', () => {
       .replace(/\s*\|\s*/g, '|')
       .replace(/\s+/g, ' ')
       .trim()
-  expect(words(readFileSync('docs/coats.md', 'utf8'))).toBe(words(coatDocs()))
+  expect(words(readFileSync(file, 'utf8'))).toBe(words(made()))
 })

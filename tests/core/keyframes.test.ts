@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import type { Moving } from '#core/card/moving'
-import { colourAt, numberAt } from '#core/time/keyframes'
+import { colourAt, numberAt } from '#core/time/moved'
 
 const moving = (...keys: [number, number, string?][]): Moving<number> => ({
   keys: keys.map(([frame, value, easing]) => ({ frame, value, ...(easing ? { easing } : {}) })),
@@ -11,9 +11,9 @@ describe('on the ring', () => {
   test('the segment after the last key leads to the first, across the seam', () => {
     const swing = moving([10, 0], [60, 100])
     // 50 frames up, then 50 frames from frame 60 to frame 110 = frame 10 of the next turn.
-    expect(numberAt(swing, 35, 100)).toBeCloseTo(50, 10)
-    expect(numberAt(swing, 85, 100)).toBeCloseTo(50, 10)
-    expect(numberAt(swing, 0, 100)).toBeCloseTo(20, 10)
+    expect(numberAt(swing, { frame: 35, length: 100 })).toBeCloseTo(50, 10)
+    expect(numberAt(swing, { frame: 85, length: 100 })).toBeCloseTo(50, 10)
+    expect(numberAt(swing, { frame: 0, length: 100 })).toBeCloseTo(20, 10)
   })
 
   test('neighbouring frames across the seam differ no more than elsewhere', () => {
@@ -24,7 +24,7 @@ describe('on the ring', () => {
         fc.array(fc.integer({ min: -500, max: 500 }), { minLength: 8, maxLength: 8 }),
         (at, values) => {
           const keys = [...at].sort((a, b) => a - b).map((frame, i) => [frame, values[i]!] as [number, number])
-          const value = (frame: number) => numberAt(moving(...keys), frame, 100)
+          const value = (frame: number) => numberAt(moving(...keys), { frame: frame, length: 100 })
           const rates = keys.map(([frame, v], i) => {
             const [next, w] = keys[(i + 1) % keys.length]!
             const span = i + 1 < keys.length ? next - frame : next + 100 - frame
@@ -38,21 +38,21 @@ describe('on the ring', () => {
 
   test('keys beyond the loop do not act, and are not lost', () => {
     const long = moving([0, 0], [50, 10], [200, 999])
-    expect(numberAt(long, 50, 100)).toBe(10)
-    expect(numberAt(long, 75, 100)).toBeCloseTo(5, 10)
+    expect(numberAt(long, { frame: 50, length: 100 })).toBe(10)
+    expect(numberAt(long, { frame: 75, length: 100 })).toBeCloseTo(5, 10)
     expect(long.keys).toHaveLength(3)
   })
 
   test('one key is a constant', () => {
-    for (const frame of [0, 30, 99]) expect(numberAt(moving([40, 7]), frame, 100)).toBe(7)
+    for (const frame of [0, 30, 99]) expect(numberAt(moving([40, 7]), { frame: frame, length: 100 })).toBe(7)
   })
 })
 
 test('without the ring the first and last value are held', () => {
   const open = { ...moving([10, 1], [20, 2]), loop: false }
-  expect(numberAt(open, 0, 100)).toBe(1)
-  expect(numberAt(open, 15, 100)).toBeCloseTo(1.5, 10)
-  expect(numberAt(open, 90, 100)).toBe(2)
+  expect(numberAt(open, { frame: 0, length: 100 })).toBe(1)
+  expect(numberAt(open, { frame: 15, length: 100 })).toBeCloseTo(1.5, 10)
+  expect(numberAt(open, { frame: 90, length: 100 })).toBe(2)
 })
 
 test('a colour fades premultiplied: a clear end does not stain (CSS Color 4 §12.3)', () => {
@@ -62,7 +62,7 @@ test('a colour fades premultiplied: a clear end does not stain (CSS Color 4 §12
       { frame: 50, value: '#0000FF' },
     ],
   }
-  const [r, g, b, a] = colourAt(fade, 25, 100)
+  const [r, g, b, a] = colourAt(fade, { frame: 25, length: 100 })
   expect([r, g]).toEqual([0, 0])
   expect(b).toBeCloseTo(1, 10)
   expect(a).toBeCloseTo(0.5, 10)

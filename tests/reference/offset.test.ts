@@ -149,8 +149,8 @@ describe('flattening keeps corners apart from curves', () => {
   const cornersIn = (rings: readonly Ring[]) => rings.map(({ smooth }) => smooth.filter((flag) => !flag).length)
 
   test('a box has four, a rounded box and an ellipse none', () => {
-    expect(cornersIn(flatten(boxPath(100, 60, 0), 0.01))).toEqual([4])
-    expect(cornersIn(flatten(boxPath(100, 60, 20), 0.01))).toEqual([0])
+    expect(cornersIn(flatten(boxPath(100, 60, [0, 0, 0, 0]), 0.01))).toEqual([4])
+    expect(cornersIn(flatten(boxPath(100, 60, [20, 20, 20, 20]), 0.01))).toEqual([0])
     expect(cornersIn(flatten(ellipsePath(100, 60), 0.01))).toEqual([0])
   })
 

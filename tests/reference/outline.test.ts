@@ -148,7 +148,7 @@ describe('overlapping rings', () => {
 })
 
 test('a round corner is a circle to 0.03 % of its radius', () => {
-  const [ring] = flatten(boxPath(200, 200, 100), 0.001)
+  const [ring] = flatten(boxPath(200, 200, [100, 100, 100, 100]), 0.001)
   const { points } = ring!
   for (let i = 0; i < points.length; i += 2)
     expect(Math.abs(Math.hypot(points[i]!, points[i + 1]!) - 100)).toBeLessThan(0.03)

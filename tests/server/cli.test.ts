@@ -48,7 +48,60 @@ test('wax evaluate gives every parameter at a frame as JSON', () => {
   expect(at('name/size')).toMatchObject({ moving: false, value: 76 })
 })
 
+describe('wax loop', () => {
+  test('gives the seam report and the picture differences as JSON', () => {
+    const { status, out } = wax('loop', CARD, '--json', '--width', '160')
+    const report = JSON.parse(out) as {
+      parameters: { verdict: string }[]
+      faults: []
+      pictures: { steps: number[]; shows: boolean }
+    }
+    expect(status).toBe(0)
+    expect(report.parameters.length).toBeGreaterThan(3)
+    expect(report.parameters.map(({ verdict }) => verdict)).not.toContain('jump')
+    expect(report.faults).toEqual([])
+    expect(report.pictures.steps).toHaveLength(demoCard('02-lower-third').length)
+    expect(report.pictures.shows).toBe(false)
+  })
+
+  test('a seam that shows: it is told, exit code 1', () => {
+    const path = join(folder, 'jump.card.json')
+    const x = {
+      keys: [
+        { frame: 0, value: 20 },
+        { frame: 11, value: 140 },
+      ],
+      loop: false,
+    }
+    const card = withBox(
+      emptyCard(160, 90, 12),
+      { id: 'box', x, y: 45, width: 20, height: 20 },
+      { face: [coat('fill', 'fill')] },
+    )
+    writeFileSync(path, JSON.stringify(card))
+    const { status, out } = wax('loop', path)
+    expect(status).toBe(1)
+    expect(out).toMatch(/^jump +Box · x, jumps by -120: its keys end at another value than they begin with/m)
+    expect(out).toMatch(/the seam shows/)
+  })
+})
+
 describe('wax render', () => {
+  test('fills a wished length with whole holds; without zones there is none to repeat', () => {
+    const path = join(folder, 'zoned.card.json')
+    const small = withBox(
+      emptyCard(64, 64, 12),
+      { id: 'box', x: 32, y: 32, width: 20, height: 20 },
+      { face: [coat('fill', 'fill')] },
+    )
+    writeFileSync(path, JSON.stringify({ ...small, zones: { hold: 4, out: 8 } }))
+    const { status, out: said } = wax('render', path, '--length', '0:21', '--out', join(folder, 'zoned'))
+    expect([status, said]).toEqual([0, expect.stringContaining('ok   Frames: 20')])
+    writeFileSync(path, JSON.stringify(small))
+    const refused = wax('render', path, '--length', '21', '--out', join(folder, 'zoned-2'))
+    expect([refused.status, refused.error]).toEqual([1, expect.stringContaining('no hold to repeat')])
+  })
+
   test('writes the frames that were asked for, checked, and nothing else', () => {
     const out = join(folder, 'frames')
     const { status, out: said } = wax('render', CARD, '--frames', '30-32', '--out', out)

@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs'
+import { readdirSync, readFileSync } from 'node:fs'
 import { expectCard } from '#core/card/read'
 import { createCard, createCoat, createPiece } from '#core/card/create'
 import type { BoxPiece, Card, Coat, TypePiece } from '#core/card/schema'
@@ -47,6 +47,11 @@ export function pixelAt({ width, bits, pixels }: FramePicture, x: number, y: num
 }
 
 export const solid = (colour: string) => ({ type: 'solid' as const, colour })
+
+/** Names of the demo's card files. */
+export const DEMO_CARDS = readdirSync('demo/cards')
+  .filter((name) => name.endsWith('.card.json'))
+  .map((name) => name.replace('.card.json', ''))
 
 export function demoCard(file: string): Card {
   return expectCard(JSON.parse(readFileSync(`demo/cards/${file}.card.json`, 'utf8')))

@@ -1,0 +1,104 @@
+import { describe, expect, test } from '@jest/globals'
+import { readCard } from '#core/card/read'
+import type { GroupPiece, PathPiece } from '#core/card/schema'
+import { WaxError } from '#core/errors'
+import { svgPieces } from '#core/formats/svg-in'
+import { Engine } from '#core/frame/engine'
+import { emptyCard, pixelAt } from '../support/engine'
+
+const engine = new Engine()
+const empty = emptyCard(200, 200)
+const bring = (inner: string, head = '') =>
+  svgPieces(empty, `${head}<svg xmlns="http://www.w3.org/2000/svg">${inner}</svg>`, 'mark.svg').card
+const paths = (inner: string) => (bring(inner).pieces[0] as GroupPiece).pieces as PathPiece[]
+const boundsOf = (inner: string) => engine.outlook(bring(inner), 0)[0]!.bounds
+
+describe('an SVG comes in as paths', () => {
+  test('front last in the file, front first on the card; colours, opacity, none', () => {
+    const found = paths(
+      '<g fill="#ff0000" opacity=".5"><rect width="50" height="40"/><circle r="20" style="fill: rgb(0, 128, 0)"/></g><rect width="9" height="9" fill="none"/>',
+    )
+    expect(found.map((piece) => piece.coats.face[0]!.paint)).toEqual([
+      { type: 'solid', colour: '#00800080' },
+      { type: 'solid', colour: '#FF000080' },
+    ])
+  })
+
+  test('all together stand in the middle of the card, at their own size', () => {
+    expect(boundsOf('<rect x="500" y="700" width="80" height="60"/>')).toEqual({
+      left: 60,
+      top: 70,
+      right: 140,
+      bottom: 130,
+    })
+  })
+
+  test('what is larger than the frame, or hardly to be seen, comes to half of it', () => {
+    const { left, right } = boundsOf('<rect width="4000" height="400"/>')
+    expect(right - left).toBeCloseTo(100, 0)
+    const small = boundsOf('<rect width="4" height="2"/>')
+    expect(small.right - small.left).toBeCloseTo(100, 0)
+  })
+
+  test('transforms of groups lie around those of what they hold (CSS Transforms 1)', () => {
+    // A square of 10, scaled to 20 × 40, then a quarter turn: 40 × 20.
+    const { left, top, right, bottom } = boundsOf(
+      '<g transform="rotate(90)"><rect transform="scale(4 8)" width="10" height="10"/></g>',
+    )
+    expect([right - left, bottom - top].map((v) => Math.round(v))).toEqual([80, 40])
+    const moved = boundsOf(
+      '<rect transform="translate(7 3) rotate(180 5 5) matrix(2 0 0 2 0 0) skewX(45)" width="30" height="30"/>',
+    )
+    expect(Math.round(moved.right - moved.left)).toBe(120)
+  })
+
+  test('lines keep their thickness, ends and corners; a fill with a line is two pieces, the line in front', () => {
+    const [line, fill] = paths(
+      '<path d="M0 0H60V60Z" fill="blue" stroke="#222" stroke-width="5" stroke-linecap="round" stroke-linejoin="bevel"/>',
+    )
+    expect(line).toMatchObject({ thickness: 5, cap: 'round', join: 'bevel' })
+    expect(fill).toMatchObject({ thickness: 0, coats: { face: [{ paint: { colour: '#0000FF' } }] } })
+  })
+
+  test('round boxes, ellipses, polygons and holes are filled as they are there', () => {
+    const card = bring(
+      '<path fill-rule="evenodd" fill="white" d="M0 0H100V100H0Z M25 25H75V75H25Z"/><ellipse cx="50" cy="50" rx="10" ry="15" fill="#ff0000"/>',
+    )
+    expect(readCard(card).faults).toBeNull()
+    const picture = engine.render(card, 0)
+    expect(pixelAt(picture, 60, 60)).toEqual([1, 1, 1, 1])
+    expect(pixelAt(picture, 78, 100)[3]).toBe(0)
+    expect(pixelAt(picture, 100, 100)).toEqual([1, 0, 0, 1])
+    expect(boundsOf('<rect rx="20" width="100" height="60"/>')).toEqual({ left: 50, top: 70, right: 150, bottom: 130 })
+    expect(boundsOf('<polygon points="0,0 90,0 90,60"/>')).toEqual({ left: 55, top: 70, right: 145, bottom: 130 })
+  })
+})
+
+describe('what is no SVG, or more than one', () => {
+  const fault = (inner: string, head = '') => {
+    try {
+      bring(inner, head)
+    } catch (error) {
+      return (error as WaxError).fault.code
+    }
+    return null
+  }
+
+  test('is refused by name, and says what to do', () => {
+    expect(fault('<text>Only words</text>')).toBe('empty-svg')
+    expect(fault('<path d="M 0 0 L banana"/>')).toBe('broken-svg')
+    expect(fault(Array.from({ length: 300 }, () => '<rect width="9" height="9"/>').join(''))).toBe('svg-too-large')
+    expect(() => svgPieces(empty, '<html></html>', 'page.svg')).toThrow(WaxError)
+    expect(() => svgPieces(empty, 'x'.repeat(5_000_000), 'long.svg')).toThrow('larger than 4 MB')
+  })
+
+  test('entities that would grow without end are taken off; scripts and hidden parts are left out', () => {
+    const bomb = '<!DOCTYPE svg [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;&a;&a;&a;&a;">]>'
+    expect(fault('<rect width="20" height="20"/>', bomb)).toBeNull()
+    expect(
+      paths(
+        '<script>1</script><defs><rect width="1" height="1"/></defs><rect display="none" width="5" height="5"/><rect id="seen" width="20" height="20"/>',
+      ).map(({ name }) => name),
+    ).toEqual(['seen'])
+  })
+})

@@ -1,0 +1,115 @@
+import { describe, expect, test } from '@jest/globals'
+import { readFileSync } from 'node:fs'
+import { strToU8, unzipSync, zipSync } from 'fflate'
+import sharp from 'sharp'
+import { WaxError } from '#core/errors'
+import { toDisplay } from '#core/card/oklab'
+import { LARGEST_ARCHIVE_BYTES, readArchive, writeArchive } from '#server/archive/card-archive'
+import { readOwnPicture } from '#server/pictures/own-picture'
+import { pngLight } from '#server/pictures/png-light'
+import { demoCard, fontBytes } from '../support/engine'
+
+const card = demoCard('02-lower-third')
+const codeOf = (work: () => unknown) => {
+  try {
+    work()
+  } catch (error) {
+    return (error as WaxError).fault.code
+  }
+  return null
+}
+
+describe('a card with its fonts and pictures in one file', () => {
+  test('comes back as it went, and holds what its names say (a second reader: unzip)', () => {
+    const font = fontBytes('anton')
+    const file = new Uint8Array([1, 2, 3])
+    const pictures = [{ id: 'picture-0123456789abcdef', fileName: '../../boat.png', file }]
+    const bytes = writeArchive({ card, fonts: new Map([['anton', font]]), pictures })
+    expect(Object.keys(unzipSync(bytes)).sort()).toEqual([
+      'card.json',
+      'fonts/anton.ttf',
+      // A name cannot lead out of its folder.
+      'pictures/picture-0123456789abcdef/_.._boat.png',
+    ])
+    const read = readArchive(bytes, 'x.card.zip')
+    expect(read.card).toEqual(card)
+    expect(read.fonts.get('anton')).toEqual(font)
+    expect(read.pictures[0]!.file).toEqual(file)
+  })
+
+  test('is refused where it holds no card, a broken one, or unpacks to too much', () => {
+    expect(codeOf(() => readArchive(strToU8('no zip'), 'a.zip'))).toBe('not-an-archive')
+    expect(codeOf(() => readArchive(zipSync({ 'note.txt': strToU8('x') }), 'a.zip'))).toBe('not-an-archive')
+    expect(codeOf(() => readArchive(zipSync({ 'card.json': strToU8('{"format":1}') }), 'a.zip'))).toBe('not-a-card')
+    // 70 MB of nothing in a few kilobytes, under the name of a font.
+    const bomb = zipSync(
+      { 'card.json': strToU8('{}'), 'fonts/big.ttf': new Uint8Array(70 * 1024 * 1024) },
+      { level: 9 },
+    )
+    expect(bomb.length).toBeLessThan(LARGEST_ARCHIVE_BYTES / 1000)
+    expect(codeOf(() => readArchive(bomb, 'a.zip'))).toBe('archive-too-large')
+  })
+})
+
+/** A PNG with a chunk put before its image data. CRCs are not read by what is tested. */
+function withChunk(png: Uint8Array, type: string, data: Uint8Array): Uint8Array {
+  const buffer = Buffer.from(png)
+  const at = buffer.indexOf('IDAT') - 4
+  const head = Buffer.alloc(8)
+  head.writeUInt32BE(data.length)
+  head.write(type, 4, 'latin1')
+  const crc = Buffer.alloc(4)
+  crc.writeUInt32BE(crcOf(Buffer.concat([head.subarray(4), data])))
+  return new Uint8Array(Buffer.concat([buffer.subarray(0, at), head, data, crc, buffer.subarray(at)]))
+}
+
+/** CRC-32 as PNG writes it (ISO 3309; PNG 3rd edition, Annex D). */
+function crcOf(bytes: Uint8Array): number {
+  let crc = 0xffffffff
+  for (const byte of bytes) {
+    crc ^= byte
+    for (let k = 0; k < 8; k++) crc = crc & 1 ? (crc >>> 1) ^ 0xedb88320 : crc >>> 1
+  }
+  return (crc ^ 0xffffffff) >>> 0
+}
+
+const be = (value: number) => {
+  const bytes = Buffer.alloc(4)
+  bytes.writeUInt32BE(value)
+  return new Uint8Array(bytes)
+}
+
+describe('the light of a PNG', () => {
+  const grey = async (value: number) =>
+    new Uint8Array(
+      await sharp({ create: { width: 4, height: 4, channels: 3, background: { r: value, g: value, b: value } } })
+        .png()
+        .toBuffer(),
+    )
+
+  test('a gamma chunk of 1.0 says linear light: 188 of 255 stands for what sRGB writes as 223', async () => {
+    const linear = withChunk(await grey(188), 'gAMA', be(100_000))
+    expect(pngLight(linear)).toEqual({ gamma: 1 })
+    const { picture } = await readOwnPicture(linear, 'linear.png')
+    expect(picture.pixels[0]).toBe(Math.round(toDisplay(188 / 255) * 255))
+    // IEC 61966-2-1: 1.055 · (188/255)^(1/2.4) − 0.055 = 0.874
+    expect(picture.pixels[0]).toBe(223)
+  })
+
+  test('sRGB, a profile, and sRGB’s own gamma leave the values as they are; cICP 8 is linear whatever else is said', async () => {
+    const plain = await grey(90)
+    expect(pngLight(plain)).toBeNull()
+    expect(pngLight(withChunk(plain, 'gAMA', be(45_455)))).toBeNull()
+    expect(pngLight(withChunk(withChunk(plain, 'gAMA', be(100_000)), 'sRGB', new Uint8Array([0])))).toBeNull()
+    const cicp = withChunk(withChunk(plain, 'sRGB', new Uint8Array([0])), 'cICP', new Uint8Array([1, 8, 0, 1]))
+    expect(pngLight(cicp)).toEqual({ gamma: 1 })
+    expect(pngLight(new Uint8Array([1, 2, 3]))).toBeNull()
+  })
+
+  test('16 bits: the public test image keeps its values', async () => {
+    const { picture } = await readOwnPicture(readFileSync('tests/reference/png-suite/basn6a16.png'), 'basn6a16.png')
+    expect([picture.width, picture.height]).toEqual([32, 32])
+    // PngSuite images carry gAMA 1.0: linear light, straight alpha kept.
+    expect(pngLight(readFileSync('tests/reference/png-suite/basn6a16.png'))).toEqual({ gamma: 1 })
+  })
+})
