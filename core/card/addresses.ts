@@ -7,6 +7,8 @@ import { GRADIENT_PARAMETERS, paintKind, STOP_PARAMETERS, TEXTURE_PARAMETERS } f
 import { PIECE_KINDS, PLACE_PARAMETERS } from './pieces'
 import type { Card, Coat, Piece } from './schema'
 import { LIGHT_PARAMETERS } from './schema'
+import type { LetterRange } from '../type/ranges'
+import { RANGE_PARAMETERS } from '../type/ranges'
 import { allPieces } from './tree'
 
 // A parameter's address says where its value lies in the document, by ids instead of indices, so that it
@@ -58,9 +60,20 @@ export function listPieceParameters(piece: Piece): ParameterPlace[] {
   return [
     ...ofTable(PLACE_PARAMETERS, values, piece.id, `${piece.name} ·`, piece.id, null),
     ...ofTable(PIECE_KINDS[piece.kind].parameters, values, piece.id, `${piece.name} ·`, piece.id, null),
+    ...(piece.kind === 'type' ? piece.ranges.flatMap((range) => listRangeParameters(range, piece)) : []),
     ...[...piece.coats.face, ...piece.coats.behind].flatMap((coat) => listCoatParameters(coat, piece)),
   ]
 }
+
+export const listRangeParameters = (range: LetterRange, piece: Pick<Piece, 'id' | 'name'>): ParameterPlace[] =>
+  ofTable(
+    RANGE_PARAMETERS,
+    range as unknown as Record<string, StoredValue>,
+    `${piece.id}/${range.id}`,
+    `${piece.name} · ${range.name}`,
+    piece.id,
+    null,
+  )
 
 export function listCoatParameters(coat: Coat, piece: Pick<Piece, 'id' | 'name'>): ParameterPlace[] {
   const definition = coatOf(coat.kind)

@@ -53,7 +53,7 @@ export function createCoat(kind: string, id: string): Coat {
 
 /** What a new piece of a kind has beside its parameters. */
 const OWN_VALUES: Record<PieceKind, object> = {
-  type: { wording: 'Your words', font: 'abril-fatface', linked: null },
+  type: { wording: 'Your words', font: 'abril-fatface', linked: null, ranges: [] },
   box: {},
   ellipse: {},
   polygon: {},
@@ -96,6 +96,7 @@ export function freeId(card: Card, kind: string): string {
       piece.id,
       ...piece.coats.face.map((c) => c.id),
       ...piece.coats.behind.map((c) => c.id),
+      ...(piece.kind === 'type' ? piece.ranges.map((range) => range.id) : []),
     ]),
   )
   let n = 1

@@ -4,6 +4,8 @@ import { COATS } from '../coats/table'
 import type { BlendMode } from '../paint/blend-modes'
 import { rateSchema } from '../time/rate'
 import type { Rate } from '../time/rate'
+import type { LetterRange } from '../type/ranges'
+import { MOST_RANGES, RANGE_PARAMETERS } from '../type/ranges'
 import type { Movable, StoredPaint, StoredValue } from './moving'
 import { colourSchema, easingSchema, movableNumber } from './moving'
 import type { Parameters } from './parameters'
@@ -68,6 +70,8 @@ export interface TypePiece extends PlacedPiece {
   tracking: Movable<number>
   leading: Movable<number>
   align: 'left' | 'centre' | 'right'
+  /** Letter motion: each range on what the one before it gives. */
+  ranges: LetterRange[]
 }
 
 export interface BoxPiece extends PlacedPiece {
@@ -242,6 +246,9 @@ const common = {
   coats: coreSchema.default({ face: [], behind: [] }),
 }
 
+/** A range of letter motion. */
+export const rangeSchema = z.strictObject({ id, name, on: z.boolean().default(true), ...shapeOf(RANGE_PARAMETERS) })
+
 const shape = (kind: string, parameters: Parameters, own: Record<string, z.ZodType> = {}) =>
   z.strictObject({
     kind: z.literal(kind),
@@ -253,7 +260,11 @@ const shape = (kind: string, parameters: Parameters, own: Record<string, z.ZodTy
 
 export const pieceSchema: z.ZodType = z.lazy(() =>
   z.discriminatedUnion('kind', [
-    shape('type', TYPE_PARAMETERS, { font: id, linked: id.nullable().default(null) }),
+    shape('type', TYPE_PARAMETERS, {
+      font: id,
+      linked: id.nullable().default(null),
+      ranges: z.array(rangeSchema).max(MOST_RANGES).default([]),
+    }),
     shape('box', BOX_PARAMETERS),
     shape('ellipse', ELLIPSE_PARAMETERS),
     shape('polygon', POLYGON_PARAMETERS),
@@ -318,6 +329,7 @@ export const cardSchema = z
         for (const group of ['face', 'behind'] as const) {
           piece.coats[group].forEach((coat, k) => claim(coat.id, [...here, 'coats', group, k, 'id']))
         }
+        if (piece.kind === 'type') piece.ranges.forEach((range, k) => claim(range.id, [...here, 'ranges', k, 'id']))
         if (piece.kind === 'group') visit(piece.pieces, [...here, 'pieces'], depth + 1)
       })
     }

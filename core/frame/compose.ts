@@ -40,45 +40,131 @@ export interface PreparedPiece {
 const STRIP = 4
 
 /**
- * Joins a piece's coats with the canvas. What lies within the outline and what lies outside it are composed apart,
- * each as if it went on for ever, and the two are mixed by the outline's exact coverage at the end. So neither fill
- * and stroke nor face and shadow leave a hairline between them.
+ * Joins the coats of a piece with the canvas; of several together where letters move on their own. What lies within an
+ * outline and what lies outside it are composed apart, each as if it went on for ever, and the two are mixed by the
+ * outline's exact coverage at the end. So neither fill and stroke nor face and shadow leave a hairline between them,
+ * and no letter's stroke lies on its neighbour's face.
  */
-export function compose(kernels: Kernels, canvas: Canvas, piece: PreparedPiece): void {
-  const boxes = [piece.ink, ...piece.layers.map((layer) => layer.box)].filter(({ w, h }) => w > 0 && h > 0)
+export function compose(kernels: Kernels, canvas: Canvas, pieces: readonly PreparedPiece[]): void {
+  const boxes = pieces
+    .flatMap(({ ink, layers }) => [ink, ...layers.map(({ box }) => box)])
+    .filter(({ w, h }) => w > 0 && h > 0)
   const top = Math.min(...boxes.map((box) => box.y))
   const bottom = Math.max(...boxes.map((box) => box.y + box.h))
   for (let y = top; y < bottom; y += STRIP) {
     const mark = kernels.mark()
-    composeRows(new Strip(kernels, canvas, y, Math.min(STRIP, bottom - y)), piece)
+    composeRows(new Strip(kernels, canvas, y, Math.min(STRIP, bottom - y)), pieces)
     kernels.release(mark)
   }
 }
 
-function composeRows(strip: Strip, { layers, coverage, ink, blend, opacity }: PreparedPiece): void {
-  const { kernels } = strip
-  const on = (group: DepthGroup, side: 'inside' | 'outside') =>
-    layers.filter((layer) => layer.group === group && (layer.where === side || layer.where === 'everywhere'))
-  const behindInside = on('behind', 'inside')
-  const behindOutside = on('behind', 'outside')
-  // Coats behind that show on both sides are laid once, as long as nothing shows on one side alone.
-  const shared = behindInside.length > 0 && behindInside.every((layer) => behindOutside.includes(layer))
-  const sharedCount = shared ? leading(behindOutside, behindInside) : 0
-  for (const layer of behindOutside.slice(0, sharedCount)) strip.lay(layer, layer.opacity * opacity)
-  // From here on the canvas becomes what lies outside the outline; what lies within goes on from a copy.
-  const within = strip.rows(ink)
-  const under = within && kernels.layers(ink.w, within.h, false)
-  const gate = within && planeRows(coverage, within.from, within.h)
-  if (under && within && gate) kernels.copyGated(gate, within.canvas, under)
-  for (const layer of behindOutside.slice(sharedCount)) strip.lay(layer, layer.opacity * opacity)
-  strip.layGroup(on('face', 'outside'), blend, opacity)
-  if (!under || !within || !gate) return
-  for (const layer of behindInside.slice(sharedCount)) strip.layOnto(under, ink, layer, layer.opacity * opacity, gate)
-  const face = kernels.layers(ink.w, within.h, false)
-  kernels.copyGated(gate, null, face)
-  for (const layer of on('face', 'inside')) strip.layOnto(face, ink, layer, layer.opacity, gate)
-  kernels.blend(blend, face, under, opacity, gate)
-  kernels.mix(gate, under, within.canvas)
+function composeRows(strip: Strip, pieces: readonly PreparedPiece[]): void {
+  const parts = pieces.map((piece) => new PieceRows(strip, piece))
+  for (const part of parts) part.layShared()
+  for (const part of parts) part.open()
+  for (const part of parts) part.layBehindOutside()
+  for (const part of parts) part.layFaceOutside()
+  for (const [i, part] of parts.entries()) {
+    const face = part.layInside()
+    if (face) for (const later of parts.slice(i + 1)) later.receive(face)
+  }
+}
+
+/** The inside of a face before it is mixed into the canvas. */
+interface FaceRows {
+  layers: Layers
+  gate: Plane
+  ink: GridBox
+  blend: BlendMode
+  opacity: number
+}
+
+/** What one piece lays on the rows of a strip. */
+class PieceRows {
+  private readonly behindInside: PreparedLayer[]
+  private readonly behindOutside: PreparedLayer[]
+  private readonly sharedCount: number
+  /** What lies within the outline: a copy of the canvas from before anything showed on one side alone. */
+  private within: { under: Layers; gate: Plane; canvas: Layers } | null = null
+
+  constructor(
+    private readonly strip: Strip,
+    private readonly piece: PreparedPiece,
+  ) {
+    this.behindInside = this.on('behind', 'inside')
+    this.behindOutside = this.on('behind', 'outside')
+    // Coats behind that show on both sides are laid once, as long as nothing shows on one side alone.
+    const shared =
+      this.behindInside.length > 0 && this.behindInside.every((layer) => this.behindOutside.includes(layer))
+    this.sharedCount = shared ? leading(this.behindOutside, this.behindInside) : 0
+  }
+
+  private on(group: DepthGroup, side: 'inside' | 'outside'): PreparedLayer[] {
+    return this.piece.layers.filter(
+      (layer) => layer.group === group && (layer.where === side || layer.where === 'everywhere'),
+    )
+  }
+
+  layShared(): void {
+    for (const layer of this.behindOutside.slice(0, this.sharedCount)) this.lay(layer)
+  }
+
+  /** From here on the canvas becomes what lies outside the outline; what lies within goes on from a copy. */
+  open(): void {
+    const { strip, piece } = this
+    const rows = strip.rows(piece.ink)
+    if (!rows) return
+    const under = strip.kernels.layers(piece.ink.w, rows.h, false)
+    const gate = planeRows(piece.coverage, rows.from, rows.h)
+    strip.kernels.copyGated(gate, rows.canvas, under)
+    this.within = { under, gate, canvas: rows.canvas }
+  }
+
+  layBehindOutside(): void {
+    for (const layer of this.behindOutside.slice(this.sharedCount)) this.lay(layer)
+  }
+
+  layFaceOutside(): void {
+    this.strip.layGroup(this.on('face', 'outside'), this.piece.blend, this.piece.opacity)
+  }
+
+  /** Mixes what lies within the outline into the canvas; gives the face for those that lie over it. */
+  layInside(): FaceRows | null {
+    if (!this.within) return null
+    const { strip } = this
+    const { kernels } = strip
+    const { ink, blend, opacity } = this.piece
+    const { under, gate, canvas } = this.within
+    for (const layer of this.behindInside.slice(this.sharedCount)) {
+      strip.layOnto(under, ink, layer, layer.opacity * opacity, gate)
+    }
+    const face = kernels.layers(ink.w, canvas.h, false)
+    kernels.copyGated(gate, null, face)
+    for (const layer of this.on('face', 'inside')) strip.layOnto(face, ink, layer, layer.opacity, gate)
+    kernels.blend(blend, face, under, opacity, gate)
+    kernels.mix(gate, under, canvas)
+    return { layers: face, gate, ink, blend, opacity }
+  }
+
+  /** Lays the face of a piece further back on what lies within this one, where the two overlap. */
+  receive(face: FaceRows): void {
+    if (!this.within) return
+    const { strip, piece } = this
+    const top = strip.overlap(face.ink, piece.ink)
+    const [there, here] = [strip.rows(face.ink), strip.rows(piece.ink)]
+    if (!top || !there || !here) return
+    const { kernels } = strip
+    const { x, y, w, h } = top
+    const onto = kernels.window(this.within.under, x - piece.ink.x, y - piece.ink.y - here.from, w, h)
+    const [left, down] = [x - face.ink.x, y - face.ink.y - there.from]
+    const mask = kernels.cropped(face.gate, left, down, w, h)
+    const picture = kernels.window(face.layers, left, down, w, h)
+    kernels.layPicture(face.blend, onto, { mask, gate: mask }, picture, face.opacity)
+  }
+
+  private lay(layer: PreparedLayer): void {
+    this.strip.lay(layer, layer.opacity * this.piece.opacity)
+  }
 }
 
 /** How many layers both lists begin with. */
@@ -137,7 +223,8 @@ class Strip {
     this.kernels.blend(layer.blend, src, dst, opacity, open)
   }
 
-  private overlap(a: GridBox, b: GridBox): GridBox | null {
+  /** The rows of this strip in which two boxes meet. */
+  overlap(a: GridBox, b: GridBox): GridBox | null {
     const x = Math.max(a.x, b.x)
     const y = Math.max(a.y, b.y, this.y)
     const w = Math.min(a.x + a.w, b.x + b.w) - x

@@ -1,4 +1,4 @@
-import type { GroupPiece, Piece } from '../card/schema'
+import type { GroupPiece, Piece, TypePiece } from '../card/schema'
 import type { Moment } from '../card/settled'
 import { settleAll } from '../card/settled'
 import {
@@ -24,7 +24,10 @@ import { unite, uniteShapes } from '../outline/unite'
 import type { Font } from '../type/font'
 import type { FontBook } from '../type/font-book'
 import { wordingAt } from '../type/wording'
-import { glyphPath, setType } from '../type/layout'
+import { glyphPath, setText } from '../type/layout'
+import type { MovedLetters } from '../type/letter-motion'
+import { moveLetters } from '../type/letter-motion'
+import { acts, RANGE_PARAMETERS, tracks } from '../type/ranges'
 
 /** Curves stay within this many render pixels of their straight pieces. */
 const TOLERANCE = 0.01
@@ -40,6 +43,9 @@ export interface SizedOutline {
   outline: Outline
   enlarge: number
 }
+
+/** Letters on their way, with their outline. */
+export interface OutlinedLetters extends SizedOutline, Omit<MovedLetters, 'glyphs'> {}
 
 /** Makes outlines and keeps them: letters are shaped and united once, whatever their size and place. */
 export class Outlines {
@@ -112,20 +118,53 @@ export class Outlines {
     }
   }
 
-  private ofType(piece: Extract<Piece, { kind: 'type' }>, at: Moment, scale: number, place: string): SizedOutline {
-    const wording = wordingAt(piece, at)
-    const { size, tracking, leading, align } = settleAll(TYPE_PARAMETERS, piece as never, at)
+  private ofType(piece: TypePiece, at: Moment, scale: number, place: string): SizedOutline {
+    const { font, setting, size } = this.typeOf(piece, at, place)
+    const spaced = piece.ranges.some(tracks)
     const detail = detailFor(size * scale)
-    const setting = { wording, tracking, leading, align }
-    const key = JSON.stringify([piece.font, setting, detail])
+    const key = JSON.stringify([piece.font, setting, detail, spaced])
     const outline = this.keep(key, () => {
-      const font = this.fonts.get(piece.font, `${place}.font`)
-      const letters = setType(font, setting).map(({ id, x, y }) =>
-        this.glyph(font, piece.font, id, detail).map((ring) => movedRing(ring, x, y)),
-      )
-      return outlineOf(key, uniteShapes(letters, detail * GRID), font.capHeight / font.unitsPerEm)
+      const { glyphs } = setText(font, setting, undefined, spaced)
+      return this.ofGlyphs(font, piece.font, glyphs, detail, key)
     })
     return { outline, enlarge: size }
+  }
+
+  /**
+   * Letters that letter motion moves, each with an outline of its own around its first glyph's origin, in reading
+   * order; null where a piece has no motion of letters.
+   */
+  letters(piece: FormedPiece, at: Moment, scale: number, place: string): OutlinedLetters[] | null {
+    if (piece.kind !== 'type') return null
+    const acting = piece.ranges.filter(acts)
+    if (acting.length === 0) return null
+    const { font, setting, size } = this.typeOf(piece, at, place)
+    const ranges = acting.map((range) => settleAll(RANGE_PARAMETERS, range as never, at))
+    return moveLetters(font, { ...setting, size, ranges, spaced: acting.some(tracks) }).map((letters) => {
+      const detail = detailFor(size * scale * letters.moved.scale)
+      const key = JSON.stringify([piece.font, letters.glyphs, detail])
+      const outline = this.keep(key, () => this.ofGlyphs(font, piece.font, letters.glyphs, detail, key))
+      return { ...letters, outline, enlarge: size }
+    })
+  }
+
+  private typeOf(piece: TypePiece, at: Moment, place: string) {
+    const { size, tracking, leading, align } = settleAll(TYPE_PARAMETERS, piece as never, at)
+    const setting = { wording: wordingAt(piece, at), tracking, leading, align }
+    return { font: this.fonts.get(piece.font, `${place}.font`), setting, size }
+  }
+
+  private ofGlyphs(
+    font: Font,
+    name: string,
+    glyphs: readonly { id: number; x: number; y: number }[],
+    detail: number,
+    key: string,
+  ): Outline {
+    const letters = glyphs.map(({ id, x, y }) =>
+      this.glyph(font, name, id, detail).map((ring) => movedRing(ring, x, y)),
+    )
+    return outlineOf(key, uniteShapes(letters, detail * GRID), font.capHeight / font.unitsPerEm)
   }
 
   /** A letter's own contours, united: fonts may let them overlap. */

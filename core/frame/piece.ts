@@ -2,6 +2,7 @@ import { PLACE_PARAMETERS } from '../card/pieces'
 import type { Card, Piece } from '../card/schema'
 import type { Moment } from '../time/moment'
 import { stepped } from '../time/moment'
+import type { SettledPaint } from '../card/settled'
 import { settleAll } from '../card/settled'
 import type { CoatScale, Insets, Layer, Light } from '../coats/definition'
 import { even } from '../coats/definition'
@@ -9,14 +10,18 @@ import type { Placement } from '../outline/outline'
 import { placed, within } from '../outline/outline'
 import { innerDepth } from '../outline/inner-depth'
 import type { Outline } from '../outline/outline'
+import { blurReach } from '../kernels/gauss'
 import type { BlendMode } from '../paint/blend-modes'
+import { pixelColour } from '../paint/ramp'
+import type { Tint } from '../type/letter-motion'
+import { tintedPaint } from '../type/letter-motion'
 import type { Point, Px, Rect } from '../units'
-import type { Canvas } from './canvas'
-import type { PreparedLayer, PreparedPainting } from './compose'
+import { Canvas } from './canvas'
+import type { PreparedLayer, PreparedPainting, PreparedPiece } from './compose'
 import { compose } from './compose'
 import { EdgeField } from './edge-field'
 import type { GridBox } from './grid-box'
-import { boxesFor } from './grid-box'
+import { boxesFor, joined } from './grid-box'
 import type { LaidCoat } from './laid-coats'
 import { fieldReach, laidCoats, measured, reachOf, seedOf } from './laid-coats'
 import { OutlineBench } from './outline-bench'
@@ -24,7 +29,7 @@ import type { FormedPiece, Outlines } from './outlines'
 import type { Shutter } from './shutter'
 import type { PlaneShelf } from './plane-shelf'
 import type { Hook, Palette } from './prepared-paint'
-import { preparePaint } from './prepared-paint'
+import { isLinear, preparePaint } from './prepared-paint'
 import type { BenchSetting, RecipeBench } from './recipe-bench'
 import { lengthIn } from './recipe-bench'
 
@@ -80,29 +85,87 @@ export function innerDepthOf(outline: Outline): number {
   return depth
 }
 
-/** A piece's outline on the render grid, with what its coats need to know of it. */
-export function formOf({ outlines, light }: Drawing, { piece, at, placement }: Standing, place: string) {
-  const { outline, enlarge } = outlines.of(piece as FormedPiece, at, placement.scale, place)
+/** An outline on the render grid, with what coats need to know of it. */
+export interface Form {
+  outline: Outline
+  segments: Float64Array
+  bounds: Rect
+  reference: Px
+  scale: CoatScale
+  hook: Hook
+  key: string
+}
+
+/** The form of a piece as it stands; for type its words at rest. */
+export function formOf(drawing: Drawing, { piece, at, placement }: Standing, place: string): Form | null {
+  const { outline, enlarge } = drawing.outlines.of(piece as FormedPiece, at, placement.scale, place)
   if (!outline.bounds) return null
-  const full: Placement = { ...placement, scale: placement.scale * enlarge }
+  const full = { ...placement, scale: placement.scale * enlarge }
+  return formFrom(drawing, outline, full, placement.scale, {
+    bounds: outline.bounds,
+    unit: 1 / enlarge,
+    placement: full,
+  })
+}
+
+function formFrom({ light }: Drawing, outline: Outline, full: Placement, unit: number, hook: Hook): Form {
   const { segments, bounds } = placed(outline, full)
   const reference = outline.reference * full.scale
   const scale: CoatScale = {
-    px: lengthIn(placement.scale, reference),
+    px: lengthIn(unit, reference),
     light,
     innerDepth: () => innerDepthOf(outline) * full.scale,
     extent: { w: bounds.right - bounds.left, h: bounds.bottom - bounds.top },
   }
-  const hook: Hook = { bounds: outline.bounds, unit: 1 / enlarge, placement: full }
   const key = `${outline.key} ${full.scale} ${full.rotation} ${full.x} ${full.y}`
   return { outline, segments, bounds, reference, scale, hook, key }
 }
 
+/** What is drawn of a piece: itself, or one for each of the letters that its letter motion moves. */
+export interface DrawnForm {
+  standing: Standing
+  form: Form
+  tints: readonly Tint[]
+  /** Standard deviation in render pixels; 0 for none. */
+  blur: Px
+}
+
+/** Less blur is not seen, and not worth a canvas of its own. */
+const LEAST_BLUR = 0.05
+
+/**
+ * A piece's forms back to front. A moving letter is scaled with its coats, and its paints stay where they hang at rest:
+ * a gradient over the words travels with each letter.
+ */
+export function drawnForms(drawing: Drawing, standing: Standing, place: string): DrawnForm[] {
+  const { piece, at, placement } = standing
+  const rest = formOf(drawing, standing, place)
+  if (!rest) return []
+  const letters = drawing.outlines.letters(piece as FormedPiece, at, placement.scale, place)
+  if (!letters) return [{ standing, form: rest, tints: [], blur: 0 }]
+  return letters.flatMap(({ outline, enlarge, origin, moved, opacity, blur, tints }) => {
+    if (!outline.bounds || opacity <= 0 || moved.scale <= 0) return []
+    const state = within({ ...placement, scale: placement.scale * enlarge }, moved)
+    const full = within(state, { scale: 1, rotation: 0, ...origin })
+    const unit = placement.scale * moved.scale
+    const form = formFrom(drawing, outline, full, unit, { ...rest.hook, placement: state })
+    const sigma = blur * placement.scale
+    return [
+      {
+        standing: { ...standing, placement: { ...full, scale: unit }, opacity: standing.opacity * opacity },
+        ...{ form, tints, blur: sigma < LEAST_BLUR ? 0 : sigma },
+      },
+    ]
+  })
+}
+
 /** Where a piece can touch the render grid; null for nothing. */
 export function touchedBy(drawing: Drawing, standing: Standing, place: string): Rect | null {
-  const form = formOf(drawing, standing, place)
-  if (!form) return null
-  return spread(form.bounds, reachOf(laidCoats(standing.piece, standing.at), form.scale))
+  const coats = laidCoats(standing.piece, standing.at)
+  return drawnForms(drawing, standing, place).reduce<Rect | null>((all, { form, blur }) => {
+    const here = spread(form.bounds, widened(reachOf(coats, form.scale), blurReach(blur)))
+    return all ? joined(all, here) : here
+  }, null)
 }
 
 export const spread = (bounds: Rect, reach: Insets): Rect => ({
@@ -112,13 +175,49 @@ export const spread = (bounds: Rect, reach: Insets): Rect => ({
   bottom: bounds.bottom + reach.bottom,
 })
 
-/** Lays one piece that has an outline on the canvas. */
+const widened = ({ left, top, right, bottom }: Insets, by: Px): Insets => ({
+  ...{ left: left + by, top: top + by, right: right + by, bottom: bottom + by },
+})
+
+/** Letters whose planes lie in memory at once. */
+const TOGETHER = 24
+
+/** Lays one piece that has an outline on the canvas; blurred letters lie over the sharp ones. */
 export function drawFormed(drawing: Drawing, standing: Standing, canvas: Canvas, place: string): void {
-  const form = formOf(drawing, standing, place)
-  if (!form) return
+  const forms = drawnForms(drawing, standing, place)
+  const sharp = forms.filter(({ blur }) => blur === 0)
+  for (let i = 0; i < sharp.length; i += TOGETHER) layForms(drawing, sharp.slice(i, i + TOGETHER), canvas)
+  for (const form of forms) if (form.blur > 0) layBlurred(drawing, form, canvas)
+}
+
+function layForms(drawing: Drawing, forms: readonly DrawnForm[], canvas: Canvas): void {
+  const { kernels } = drawing
+  const mark = kernels.mark()
+  const prepared = forms.flatMap((form) => preparedForm(drawing, form, canvas) ?? [])
+  if (prepared.length > 0) compose(kernels, canvas, prepared)
+  kernels.release(mark)
+}
+
+/** Draws a letter on a canvas of its own, blurs that, and lays it. */
+function layBlurred(drawing: Drawing, { blur, standing, ...rest }: DrawnForm, canvas: Canvas): void {
+  const { kernels } = drawing
+  const around = blurReach(blur)
+  const reach = reachOf(laidCoats(standing.piece, standing.at), rest.form.scale)
+  const boxes = boxesFor(rest.form.bounds, widened(reach, around), around, canvas.box)
+  if (!boxes) return
+  const { box, visible } = boxes
+  const mark = kernels.mark()
+  const inner = new Canvas(kernels, kernels.layers(box.w, box.h), box)
+  layForms(drawing, [{ ...rest, standing: { ...standing, blend: 'normal' }, blur: 0 }], inner)
+  const soft = new Canvas(kernels, kernels.blurredLayers(inner.layers, blur), box)
+  canvas.touch(visible)
+  kernels.blend(standing.blend, soft.window(visible), canvas.window(visible), 1)
+  kernels.release(mark)
+}
+
+function preparedForm(drawing: Drawing, { standing, form, tints }: DrawnForm, canvas: Canvas): PreparedPiece | null {
   const { kernels, shelf } = drawing
   const coats = laidCoats(standing.piece, standing.at)
-  const mark = kernels.mark()
   const setting = settingOf(drawing, standing, form)
   const reach = measured(coats, form.scale)
   // Coats blur what they made from distances: the field goes as far beyond the canvas as any of them looks.
@@ -134,8 +233,8 @@ export function drawFormed(drawing: Drawing, standing: Standing, canvas: Canvas,
     coats.some(({ definition }) => definition.showsEdges),
   )
   const bench = (box: GridBox, seed: () => number) => new OutlineBench(setting, box, seed, form, field)
-  drawCoats({ drawing, standing, canvas, coats, scale: form.scale, bounds: form.bounds, hook: form.hook, bench })
-  kernels.release(mark)
+  const { scale, bounds, hook } = form
+  return prepareCoats({ drawing, standing, canvas, coats, scale, bounds, hook, bench, tints })
 }
 
 export function settingOf(
@@ -156,15 +255,23 @@ interface CoatWork {
   bounds: Rect
   hook: Hook
   bench(box: GridBox, seed: () => number): RecipeBench
+  /** Colours that paints take on. */
+  tints?: readonly Tint[]
   /** What lies under the face's own coats: the contents of a group. Covers the ink's box. */
   contents?: (ink: GridBox) => PreparedLayer
 }
 
 const NOWHERE: GridBox = { x: 0, y: 0, w: 0, h: 0 }
 
-/** Computes all coats of a form, each in the box that it can touch, and lays them. */
+/** Computes all coats of a form and lays them. */
 export function drawCoats(work: CoatWork): void {
-  const { drawing, standing, canvas, coats, scale, bounds } = work
+  const prepared = prepareCoats(work)
+  if (prepared) compose(work.drawing.kernels, work.canvas, [prepared])
+}
+
+/** All coats of a form, each computed in the box that it can touch; null where there is nothing to lay. */
+function prepareCoats(work: CoatWork): PreparedPiece | null {
+  const { drawing, standing, canvas, coats, scale, bounds, tints = [] } = work
   const benches = new Map<string, RecipeBench>()
   const ink = boxesFor(bounds, even(1), 0, canvas.box)?.visible ?? NOWHERE
   const inked = ink.w > 0 && ink.h > 0
@@ -183,6 +290,7 @@ export function drawCoats(work: CoatWork): void {
     if (!boxes) return []
     const bench = benchIn(boxes.box)
     seed = seedOf(drawing.card, coat)
+    const tinted = tints.filter(({ on }) => on === 'all' || coat.definition.kind === 'fill')
     return coat.definition.layers(coat.values, bench, coat.place).flatMap((layer): PreparedLayer[] => {
       const box = layer.where === 'inside' ? ink : boxes.visible
       if (box.w <= 0 || box.h <= 0) return []
@@ -190,7 +298,7 @@ export function drawCoats(work: CoatWork): void {
       const painting = (part: Omit<Layer, 'where' | 'over'>, whole: number, blend: BlendMode): PreparedPainting => ({
         mask: part.mask && bench.plane(bench.cropped(part.mask, box)),
         along: part.along && part.paint.type === 'edge' ? bench.plane(bench.cropped(part.along, box)) : null,
-        paint: preparePaint(drawing, part.paint, work.hook, coat.address),
+        paint: preparePaint(drawing, tintedPaint(part.paint, tinted), work.hook, coat.address),
         opacity: whole * (part.opacity ?? 1),
         blend: part.blend ?? blend,
       })
@@ -200,7 +308,10 @@ export function drawCoats(work: CoatWork): void {
           group: coat.group,
           where: layer.where,
           box,
-          over: (layer.over ?? []).map((part) => painting(part, 1, 'normal')),
+          over: [
+            ...(layer.over ?? []).map((part) => painting(part, 1, 'normal')),
+            ...(isPicture(layer.paint) ? tinted.map((tint) => wash(drawing.card, tint)) : []),
+          ],
         },
       ]
     })
@@ -210,8 +321,16 @@ export function drawCoats(work: CoatWork): void {
   const contents = work.contents && inked ? [work.contents(ink)] : []
   if (contents.length > 0) canvas.touch(ink)
   const layers = [...behind, ...contents, ...face]
-  if (layers.length === 0) return
+  if (layers.length === 0) return null
   const inkBench = benchIn(ink)
   const coverage = inked ? inkBench.plane(inkBench.coverage()) : drawing.kernels.plane(0, 0)
-  compose(drawing.kernels, canvas, { layers, coverage, ink, blend: standing.blend, opacity: standing.opacity })
+  return { layers, coverage, ink, blend: standing.blend, opacity: standing.opacity }
 }
+
+const isPicture = (paint: SettledPaint) => paint.type === 'texture' && paint.pattern === 'picture'
+
+/** A tint over a picture, whose own colours are not known one by one. */
+const wash = (card: Card, { colour, share }: Tint): PreparedPainting => ({
+  ...{ mask: null, along: null, opacity: share, blend: 'normal' },
+  paint: { solid: pixelColour(colour, isLinear(card)) },
+})

@@ -3,14 +3,15 @@ import { isMoving } from '../card/moving'
 import type { Piece } from '../card/schema'
 import { settle } from '../card/settled'
 import type { Placement } from '../outline/outline'
-import { place as placed } from '../outline/outline'
+import { place as placed, within } from '../outline/outline'
 import type { Moment } from '../time/moment'
 import { onRing } from '../time/moment'
 import type { Point, Rect } from '../units'
 import type { Canvas } from './canvas'
 import type { GridBox } from './grid-box'
 import { common, joined } from './grid-box'
-import type { Drawing } from './piece'
+import type { FormedPiece } from './outlines'
+import type { Drawing, Standing } from './piece'
 import { formOf, standingOf } from './piece'
 
 // Motion blur: what the canvas is after a piece was laid, averaged over the time that the shutter is open. Each piece is
@@ -87,11 +88,29 @@ function cornersOf(drawing: Drawing, piece: Piece, parent: Placement, at: Moment
       standing ? cornersOf(drawing, inner, standing.placement, standing.at, `${path}.pieces[${i}]`) : [null],
     )
   }
+  const letters = standing && letterCorners(drawing, standing, path)
+  if (letters) return letters
   const form = standing && formOf(drawing, standing, path)
   if (!form) return [null, null, null, null]
-  const { left, top, right, bottom } = form.hook.bounds as Rect
-  const corner = (x: number, y: number) => placed(form.hook.placement, { x, y })
-  return [corner(left, top), corner(right, top), corner(right, bottom), corner(left, bottom)]
+  return cornersAt(form.hook.bounds, form.hook.placement)
+}
+
+const cornersAt = ({ left, top, right, bottom }: Rect, placement: Placement): Point[] => [
+  placed(placement, { x: left, y: top }),
+  placed(placement, { x: right, y: top }),
+  placed(placement, { x: right, y: bottom }),
+  placed(placement, { x: left, y: bottom }),
+]
+
+/** The corners of each letter that letter motion moves; null where it moves none. Clear ones count as well. */
+function letterCorners({ outlines }: Drawing, { piece, at, placement }: Standing, path: string): Point[] | null {
+  const letters = outlines.letters(piece as FormedPiece, at, placement.scale, path)
+  return (
+    letters?.flatMap(({ outline, enlarge, moved, origin }) => {
+      const state = within({ ...placement, scale: placement.scale * enlarge }, moved)
+      return outline.bounds ? cornersAt(outline.bounds, within(state, { scale: 1, rotation: 0, ...origin })) : []
+    }) ?? null
+  )
 }
 
 /** The longest way that a corner goes. */

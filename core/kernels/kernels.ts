@@ -1,5 +1,5 @@
 import type { BlendMode } from '../paint/blend-modes'
-import type { Rgba } from '../units'
+import type { Px, Rgba } from '../units'
 import type { Layers, Plane } from './memory'
 import { forMode } from './module'
 import type { Address } from './module'
@@ -140,6 +140,24 @@ export class Kernels extends PlaneKernels {
     const plane = this.plane(w, h)
     this.run.alphaPlane(at, stride, plane.at, w, h)
     return plane
+  }
+
+  /** New layers: the Gaussian blur of others without gaps between rows; outside them counts as clear. */
+  blurredLayers(src: Layers, sigma: Px): Layers {
+    const { w, h } = src
+    const dst = this.layers(w, h, false)
+    for (let channel = 0; channel < 4; channel++) {
+      const mark = this.mark()
+      const plane = this.plane(w, h)
+      const [from, into] = [this.rgba(src), this.floats(plane)]
+      for (let i = 0; i < into.length; i++) into[i] = from[i * 4 + channel]!
+      // The views are taken again: the blur may have made the memory grow.
+      const soft = this.floats(this.blurred(plane, sigma))
+      const to = this.rgba(dst)
+      for (let i = 0; i < soft.length; i++) to[i * 4 + channel] = soft[i]!
+      this.release(mark)
+    }
+    return dst
   }
 
   /** Divides colours by their alpha, in place, and makes alpha whole wherever there is any. */

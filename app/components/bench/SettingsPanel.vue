@@ -12,6 +12,7 @@ import PaintField from '../fields/PaintField.vue'
 import ParameterRow from '../fields/ParameterRow.vue'
 import ArrangeBar from './ArrangeBar.vue'
 import CardSettings from './CardSettings.vue'
+import LetterMotion from './LetterMotion.vue'
 import PathSettings from './PathSettings.vue'
 import PictureSettings from './PictureSettings.vue'
 import SealLine from './SealLine.vue'
@@ -72,6 +73,7 @@ const help = computed(() => (bench.coat ? coatOf(bench.coat.kind).help : ''))
           <ArrangeBar :outlook="outlook" />
           <SealLine v-if="bench.pieces.length === 1" :piece="bench.piece" />
           <TypeSettings v-if="bench.piece.kind === 'type'" :piece="bench.piece" />
+          <LetterMotion v-if="bench.piece.kind === 'type'" :key="bench.piece.id" :piece="bench.piece" />
           <PathSettings v-if="bench.piece.kind === 'path'" :piece="bench.piece" />
           <PictureSettings v-if="bench.piece.kind === 'picture'" :piece="bench.piece" />
         </template>

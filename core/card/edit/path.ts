@@ -17,6 +17,8 @@ export function pathOf(card: Card, address: string): Path {
     const coat = piece.coats[group].findIndex(({ id }) => id === second)
     if (coat >= 0) return [...way, 'coats', group, coat, ...deeper.map(step)]
   }
+  const range = piece.kind === 'type' ? piece.ranges.findIndex(({ id }) => id === second) : -1
+  if (range >= 0) return [...way, 'ranges', range, ...deeper.map(step)]
   return [...way, ...rest.map(step)]
 }
 

@@ -9,6 +9,8 @@ import { writeValue } from './values'
 /** What an address stands for, whatever the piece: a value of its own, or of its coat of a kind, side and number. */
 export interface ValueName {
   coat: { kind: string; side: unknown; ordinal: number } | null
+  /** The number of its range of letter motion. */
+  range?: number
   /** The rest of the address. */
   rest: string
 }
@@ -19,15 +21,19 @@ export function nameOf(card: Card, address: string): ValueName | null {
   const own = allPieces(card.pieces).find(({ id }) => id === head)
   if (!own) return null
   const coat = coatsOf(own).find(({ id }) => id === second)
+  const range = rangesOf(own).findIndex(({ id }) => id === second)
+  if (range >= 0) return { coat: null, range, rest: rest.join('/') }
   if (!coat) return { coat: null, rest: [second, ...rest].join('/') }
   return { coat: { kind: coat.kind, side: coat.side, ordinal: ordinal(own, coat) }, rest: rest.join('/') }
 }
 
 /** The address of the same thing on a piece; null where the piece does not have it. */
-export function addressOn(piece: Piece, { coat, rest }: ValueName): string | null {
+export function addressOn(piece: Piece, { coat, range, rest }: ValueName): string | null {
   const twin = coat ? coatsOf(piece).filter((c) => sameKind(c, coat))[coat.ordinal] : null
   if (coat && !twin) return null
-  const address = [piece.id, ...(twin ? [twin.id] : []), rest].join('/')
+  const sameRange = range === undefined ? null : rangesOf(piece)[range]
+  if (range !== undefined && !sameRange) return null
+  const address = [piece.id, ...(twin ? [twin.id] : []), ...(sameRange ? [sameRange.id] : []), rest].join('/')
   return listPieceParameters(piece).some((place) => place.address === address) ? address : null
 }
 
@@ -43,6 +49,7 @@ export function sharedAddresses(card: Card, address: string, ids: readonly strin
   return [address, ...others.flatMap((other) => addressOn(other, name) ?? [])]
 }
 
+const rangesOf = (piece: Piece) => (piece.kind === 'type' ? piece.ranges : [])
 const coatsOf = ({ coats }: Piece): Coat[] => [...coats.face, ...coats.behind]
 const sameKind = (a: Coat, b: Pick<Coat, 'kind'> & { side?: unknown }) => a.kind === b.kind && a.side === b.side
 const ordinal = (piece: Piece, coat: Coat) =>

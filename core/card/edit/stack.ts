@@ -35,10 +35,10 @@ export function pastePieces(card: Card, pieces: readonly Piece[]): { card: Card;
   return { card: { ...card, pieces: [...copies, ...card.pieces] }, ids: copies.map(({ id }) => id) }
 }
 
-/** Copies with ids that nothing on the card has. */
 /** A copy of a piece with ids of its own. */
 export const copyOf = (card: Card, piece: Piece): Piece => renewed(card, [piece])[0]!
 
+/** Copies with ids that nothing on the card has. */
 function renewed(card: Card, pieces: readonly Piece[]): Piece[] {
   let grown = card
   const fresh = (kind: string) => {
@@ -51,6 +51,9 @@ function renewed(card: Card, pieces: readonly Piece[]): Piece[] {
   const copied = (piece: Piece): Piece => {
     const { face, behind } = piece.coats
     const copy = { ...piece, id: fresh(piece.kind), coats: { face: coats(face), behind: coats(behind) } }
+    if (copy.kind === 'type') {
+      return { ...copy, ranges: copy.ranges.map((range) => ({ ...range, id: fresh('range') })) }
+    }
     return copy.kind === 'group' ? { ...copy, pieces: copy.pieces.map(copied) } : copy
   }
   return pieces.map(copied)

@@ -1,0 +1,128 @@
+import { mixColours } from '../card/colour'
+import type { SettledPaint } from '../card/settled'
+import type { Placement } from '../outline/outline'
+import { within } from '../outline/outline'
+import type { Px, Rgba } from '../units'
+import type { Font } from './font'
+import type { SetGlyph, SetLetter, TypeSetting } from './layout'
+import { setText } from './layout'
+import type { RangeValues } from './ranges'
+import { weightsOf } from './sweep'
+
+/** A colour that paints take on, by a share 0–1. */
+export interface Tint {
+  colour: Rgba
+  share: number
+  /** Fills alone, or every coat. */
+  on: RangeValues['tinted']
+}
+
+/** Letters that go together: where they stand, and how they look there. */
+export interface MovedLetters {
+  /** Their glyphs, each from the first one's origin, in em. */
+  glyphs: { id: number; x: number; y: number }[]
+  /** Where the first one's origin stands, in em. */
+  origin: { x: number; y: number }
+  /** What the ranges do to them: from rest to where they are, in em. */
+  moved: Placement
+  /** 0–1. */
+  opacity: number
+  /** Standard deviation, in px of the piece. */
+  blur: Px
+  tints: Tint[]
+}
+
+export interface LetterSetting extends TypeSetting {
+  /** 1 em. */
+  size: Px
+  ranges: readonly RangeValues[]
+  /** Whether a range tracks. */
+  spaced: boolean
+}
+
+const REST: Placement = { scale: 1, rotation: 0, x: 0, y: 0 }
+const FINENESS = { letters: 0, words: 1, lines: 2 } as const
+
+/** The letters of a text with what its ranges do to them: as one where they are words or lines of the same range. */
+export function moveLetters(font: Font, setting: LetterSetting): MovedLetters[] {
+  const { ranges, size, spaced } = setting
+  const rest = setText(font, setting, undefined, spaced)
+  const weights = ranges.map((range) => weightsOf(rest.letters, range))
+  const extra = (letter: number) => ranges.reduce((sum, { tracking }, k) => sum + weights[k]![letter]! * tracking, 0)
+  const { glyphs, letters } = spaced ? setText(font, setting, extra, true) : rest
+  const cap = font.capHeight / font.unitsPerEm
+  const finest = Math.min(...ranges.map(({ units }) => FINENESS[units]))
+  return together(glyphs, letters, finest).map((set) => {
+    const first = set[0]!.letter
+    const [{ x, y }] = set as [SetGlyph]
+    const state: Omit<MovedLetters, 'glyphs' | 'origin'> = { moved: REST, opacity: 1, blur: 0, tints: [] }
+    ranges.forEach((range, k) => {
+      const weight = weights[k]![first]!
+      if (weight === 0) return
+      state.moved = within(movedBy(range, weight, size, pivotOf(range, letters, first, cap)), state.moved)
+      state.opacity *= between(1 + weight * (range.opacity / 100 - 1), 0, 1)
+      state.blur = Math.sqrt(state.blur ** 2 + (weight * range.blur) ** 2)
+      const share = between((weight * range.tint) / 100, 0, 1)
+      if (share > 0) state.tints.push({ colour: range.colour, share, on: range.tinted })
+    })
+    const own = set.map((glyph) => ({ id: glyph.id, x: glyph.x - x, y: glyph.y - y }))
+    return { ...state, glyphs: own, origin: { x, y } }
+  })
+}
+
+/** Glyphs of the same letter, word or line, in reading order. */
+function together(glyphs: readonly SetGlyph[], letters: readonly SetLetter[], finest: number): SetGlyph[][] {
+  const sets = new Map<number, SetGlyph[]>()
+  for (const glyph of glyphs) {
+    const letter = letters[glyph.letter]!
+    if (letter.blank) continue
+    const name = finest === FINENESS.letters ? glyph.letter : finest === FINENESS.words ? letter.word : letter.line
+    sets.set(name, [...(sets.get(name) ?? []), glyph])
+  }
+  return [...sets].sort(([a], [b]) => a - b).map(([, set]) => set)
+}
+
+/** The middle, foot or head of the letter, word or line, in em. */
+function pivotOf({ units, pivot }: RangeValues, letters: readonly SetLetter[], index: number, cap: number) {
+  const own = letters[index]!
+  const all = letters.filter((letter, i) => {
+    if (letter.blank) return false
+    return units === 'letters' ? i === index : units === 'words' ? letter.word === own.word : letter.line === own.line
+  })
+  const left = Math.min(...all.map((letter) => letter.left))
+  const right = Math.max(...all.map((letter) => letter.right))
+  const up = pivot === 'middle' ? cap / 2 : pivot === 'head' ? cap : 0
+  return { x: (left + right) / 2, y: own.baseline - up }
+}
+
+/** Turned and grown about the pivot, then moved. */
+function movedBy(range: RangeValues, weight: number, size: Px, pivot: { x: number; y: number }): Placement {
+  const scale = Math.max(0, 1 + weight * (range.scale / 100 - 1))
+  const there = {
+    ...{ scale, rotation: weight * range.rotation },
+    x: pivot.x + (weight * range.x) / size,
+    y: pivot.y + (weight * range.y) / size,
+  }
+  return within(there, { scale: 1, rotation: 0, x: -pivot.x, y: -pivot.y })
+}
+
+const between = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value))
+
+/** A paint that has taken on tints: solid colours and gradients wholly; the alpha of each colour stays. */
+export function tintedPaint(paint: SettledPaint, tints: readonly Tint[]): SettledPaint {
+  if (tints.length === 0) return paint
+  const tinted = (colour: Rgba) => tints.reduce(mixed, colour)
+  switch (paint.type) {
+    case 'solid':
+      return { ...paint, colour: tinted(paint.colour) }
+    case 'texture':
+      return { ...paint, colour: tinted(paint.colour), ground: tinted(paint.ground) }
+    default:
+      return { ...paint, stops: paint.stops.map((stop) => ({ ...stop, colour: tinted(stop.colour) })) }
+  }
+}
+
+function mixed(from: Rgba, { colour: [r, g, b, a], share }: Tint): Rgba {
+  const [mr, mg, mb] = mixColours([from[0], from[1], from[2], 1], [r, g, b, 1], share * a)
+  return [mr, mg, mb, from[3]]
+}
