@@ -1,7 +1,9 @@
 import { writeFileSync } from 'node:fs'
 import { coatDocs } from '../core/coats/docs'
 import { motorDocs } from '../core/time/motors/docs'
+import { letterMotionDocs } from '../core/type/docs'
 
 // Writes the pages that are made from tables.
 writeFileSync('docs/coats.md', coatDocs())
 writeFileSync('docs/motors.md', motorDocs())
+writeFileSync('docs/letter-motion.md', letterMotionDocs())

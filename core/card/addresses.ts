@@ -8,7 +8,7 @@ import { PIECE_KINDS, PLACE_PARAMETERS } from './pieces'
 import type { Card, Coat, Piece } from './schema'
 import { LIGHT_PARAMETERS } from './schema'
 import type { LetterRange } from '../type/ranges'
-import { RANGE_PARAMETERS } from '../type/ranges'
+import { parametersOf } from '../type/ranges'
 import { allPieces } from './tree'
 
 // A parameter's address says where its value lies in the document, by ids instead of indices, so that it
@@ -67,7 +67,7 @@ export function listPieceParameters(piece: Piece): ParameterPlace[] {
 
 export const listRangeParameters = (range: LetterRange, piece: Pick<Piece, 'id' | 'name'>): ParameterPlace[] =>
   ofTable(
-    RANGE_PARAMETERS,
+    parametersOf(range),
     range as unknown as Record<string, StoredValue>,
     `${piece.id}/${range.id}`,
     `${piece.name} · ${range.name}`,

@@ -19,6 +19,8 @@ export interface NumberParameter extends Described {
   unit: '' | 'px' | '%' | '°' | '‰'
   /** Range of the slider where the full range would be too coarse. */
   slider?: readonly [number, number]
+  /** The span after which it looks the same again, where that is not a whole turn of an angle. */
+  turn?: number
 }
 
 /** A length in px, or in % of the piece (cap height for type, the smaller side for shapes). */
@@ -104,5 +106,7 @@ export function counts(parameter: Parameter, values: Readonly<Record<string, unk
 }
 
 /** The span after which a parameter looks the same again: a whole turn of an angle; null where there is none. */
-export const turnOf = (parameter: Parameter): number | null =>
-  parameter.type === 'number' && parameter.unit === '°' && parameter.max - parameter.min >= 360 ? 360 : null
+export function turnOf(parameter: Parameter): number | null {
+  if (parameter.type !== 'number') return null
+  return parameter.turn ?? (parameter.unit === '°' && parameter.max - parameter.min >= 360 ? 360 : null)
+}

@@ -1,4 +1,4 @@
-import type { Parameter } from '../card/parameter-kinds'
+import { parameterTable as table } from '../card/parameter-docs'
 import { GRADIENT_CHOICES, GRADIENT_PARAMETERS, PAINT_KINDS, PATTERNS, TEXTURE_PARAMETERS } from '../card/paints'
 import { CURVE_SHAPES } from '../curves/curve'
 import { COMMON_COAT_PARAMETERS } from './definition'
@@ -30,39 +30,4 @@ export function coatDocs(): string {
     CURVE_SHAPES.map(({ name, label, help }) => `- \`${name}\` (${label}): ${help}.`).join('\n'),
     '',
   ].join('\n\n')
-}
-
-function table(parameters: Readonly<Record<string, Parameter>>): string {
-  const rows = Object.entries(parameters).map(
-    ([name, parameter]) => `| \`${name}\` | ${parameter.label} | ${rangeOf(parameter)} | ${noteOf(parameter)} |`,
-  )
-  return ['| name | label | values, default | what it does |', '| --- | --- | --- | --- |', ...rows].join('\n')
-}
-
-function noteOf({ help, when }: Parameter): string {
-  return when ? `${help}. Counts while \`${when.parameter}\` is ${when.is.join(' or ')}` : help
-}
-
-function rangeOf(parameter: Parameter): string {
-  switch (parameter.type) {
-    case 'number':
-      return `${parameter.min}–${parameter.max} ${parameter.unit}, ${parameter.default}`.replace(/ ,/, ',')
-    case 'length':
-      return `${parameter.min}–${parameter.max} px or %, ${parameter.default} px`
-    case 'choice':
-      return parameter.options.length > 6
-        ? `a blend mode, \`${parameter.default}\``
-        : `${parameter.options.map(({ value }) => `\`${value}\``).join(', ')}; \`${parameter.default}\``
-    case 'toggle':
-      return `true, false; ${parameter.default}`
-    case 'colour':
-      return `a colour, \`${parameter.default}\``
-    case 'paint':
-      return `a paint, \`${parameter.default}\``
-    case 'curve':
-      return `a curve, \`${parameter.default}\``
-    case 'text':
-    case 'path':
-      return 'text'
-  }
 }

@@ -119,6 +119,11 @@ export const RANGE_PARAMETERS = {
   }),
 } as const satisfies Parameters
 
+/** The table of one range. A wave that has passed is where it was before: its sweep comes round. */
+export const parametersOf = ({ form }: Pick<LetterRange, 'form'>): Parameters =>
+  form === 'pass' ? WAVE : RANGE_PARAMETERS
+const WAVE: Parameters = { ...RANGE_PARAMETERS, sweep: { ...RANGE_PARAMETERS.sweep, turn: 100 } }
+
 export type RangeValues = SettledValues<typeof RANGE_PARAMETERS>
 
 /** One range of a type piece, as the document holds it. */

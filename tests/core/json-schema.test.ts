@@ -7,6 +7,7 @@ import { cardSchema } from '#core/card/schema'
 import { sealFileSchema } from '#core/seals/schema'
 import { coatDocs } from '#core/coats/docs'
 import { motorDocs } from '#core/time/motors/docs'
+import { letterMotionDocs } from '#core/type/docs'
 
 const read = (path: string) => JSON.parse(readFileSync(path, 'utf8')) as Record<string, unknown>
 
@@ -68,6 +69,7 @@ describe('docs/seals.schema.json', () => {
 test.each([
   ['docs/coats.md', coatDocs],
   ['docs/motors.md', motorDocs],
+  ['docs/letter-motion.md', letterMotionDocs],
 ])('%s is made from its table (npm run docs)', (file, made) => {
   // Prettier aligns tables: what counts is the text of their cells.
   const words = (text: string) =>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiChevronDown, mdiChevronRight, mdiChevronUp, mdiClose, mdiPlus } from '@mdi/js'
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { listRangeParameters } from '#core/card/addresses'
 import { addRanges, changeRange, moveRange } from '#core/card/edit/ranges'
 import { counts } from '#core/card/parameter-kinds'
@@ -18,6 +18,7 @@ const props = defineProps<{ piece: TypePiece }>()
 const bench = useBench()
 const open = ref<string | null>(null)
 const menu = ref(false)
+const rows = useTemplateRef<HTMLElement[]>('rows')
 const full = computed(() => props.piece.ranges.length >= MOST_RANGES)
 
 const rowsOf = (range: LetterRange) =>
@@ -32,7 +33,14 @@ function add(start: RangeStart) {
   menu.value = false
   const before = new Set(props.piece.ranges.map(({ id }) => id))
   bench.edit(`Letter motion: ${start.label}`, (card) => addRanges(card, props.piece.id, start))
-  open.value = props.piece.ranges.find(({ id }) => !before.has(id))?.id ?? null
+  void nextTick(() => unfold(props.piece.ranges.find(({ id }) => !before.has(id))?.id ?? null))
+}
+
+/** Unfolds a range where it can be seen. */
+async function unfold(id: string | null) {
+  open.value = id
+  await nextTick()
+  rows.value?.[0]?.scrollIntoView({ block: 'nearest' })
 }
 
 function change(range: LetterRange, label: string, part: Partial<LetterRange> | null, mark = '') {
@@ -87,12 +95,12 @@ const move = (range: LetterRange, by: number) =>
           class="icon-button"
           :aria-expanded="open === range.id"
           :aria-label="`Values of ${range.name}`"
-          @click="open = open === range.id ? null : range.id"
+          @click="unfold(open === range.id ? null : range.id)"
         >
           <VIcon :icon="open === range.id ? mdiChevronDown : mdiChevronRight" size="18" />
         </button>
       </div>
-      <div v-if="open === range.id" class="rows">
+      <div v-if="open === range.id" ref="rows" class="rows">
         <ParameterRow v-for="place in rowsOf(range)" :key="place.address" :place="place" />
       </div>
     </article>

@@ -1,0 +1,37 @@
+import type { Parameter } from './parameter-kinds'
+
+/** The table of a page made from parameters. */
+export function parameterTable(parameters: Readonly<Record<string, Parameter>>): string {
+  const rows = Object.entries(parameters).map(
+    ([name, parameter]) => `| \`${name}\` | ${parameter.label} | ${rangeOf(parameter)} | ${noteOf(parameter)} |`,
+  )
+  return ['| name | label | values, default | what it does |', '| --- | --- | --- | --- |', ...rows].join('\n')
+}
+
+function noteOf({ help, when }: Parameter): string {
+  return when ? `${help}. Counts while \`${when.parameter}\` is ${when.is.join(' or ')}` : help
+}
+
+function rangeOf(parameter: Parameter): string {
+  switch (parameter.type) {
+    case 'number':
+      return `${parameter.min}–${parameter.max} ${parameter.unit}, ${parameter.default}`.replace(/ ,/, ',')
+    case 'length':
+      return `${parameter.min}–${parameter.max} px or %, ${parameter.default} px`
+    case 'choice':
+      return parameter.options.length > 6
+        ? `a blend mode, \`${parameter.default}\``
+        : `${parameter.options.map(({ value }) => `\`${value}\``).join(', ')}; \`${parameter.default}\``
+    case 'toggle':
+      return `true, false; ${parameter.default}`
+    case 'colour':
+      return `a colour, \`${parameter.default}\``
+    case 'paint':
+      return `a paint, \`${parameter.default}\``
+    case 'curve':
+      return `a curve, \`${parameter.default}\``
+    case 'text':
+    case 'path':
+      return 'text'
+  }
+}
