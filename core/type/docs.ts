@@ -11,7 +11,7 @@ export function letterMotionDocs(): string {
       'one after the other.',
     'The weight of a range on a letter is 1 where its values are reached and 0 at rest. With a place `u` in the order (0 for ' +
       'the first, 1 for the last), a sweep `p` and a spread `s` (both 0–1), a letter is `t = (p − u·(1 − s)) / s` on its way, ' +
-      'cut to 0–1. *Arrive* weighs `1 − ease(t)`, *leave* `ease(t)`, *pass* goes there and back.',
+      'cut to 0–1. _Arrive_ weighs `1 − ease(t)`, _leave_ `ease(t)`, _pass_ goes there and back.',
     'A letter that moves is a piece of its own: its coats lie around it and are scaled with it; strokes of neighbours never ' +
       'lie on its face. Paints that hang on the piece stay on the letter as they are at rest. Blurred letters lie over sharp ones.',
     parameterTable(RANGE_PARAMETERS),

@@ -10,7 +10,7 @@ import type { SettledValues } from '../card/settled'
 const shift = (label: string, way: string) =>
   number({
     label,
-    help: `How far ${way} of its place a letter is, in px`,
+    help: `How far ${way} its place a letter is, in px`,
     ...({ default: 0, min: -20_000, max: 20_000, step: 1, unit: 'px', slider: [-500, 500] } as const),
   })
 
@@ -73,7 +73,7 @@ export const RANGE_PARAMETERS = {
   }),
   from: percent('From', 'Where in the text the range begins, in %', 0),
   to: percent('To', 'Where in the text the range ends, in %', 100),
-  x: shift('X', 'right'),
+  x: shift('X', 'to the right of'),
   y: shift('Y', 'below'),
   scale: number({
     label: 'Scale',
