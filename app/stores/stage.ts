@@ -17,6 +17,8 @@ export const useStage = defineStore('stage', () => {
   const safeAreas = useLocalStorage('wax-safe-areas', false)
   /** Distance of the grid's lines in card px; 0 for none. */
   const grid = useLocalStorage('wax-grid', 0)
+  /** Whether the way of a moving piece is shown. */
+  const routes = useLocalStorage('wax-routes', true)
   /** What is shown alone: a piece, or one coat of it. */
   const alone = ref<{ piece: string; coat: string | null } | null>(null)
   /** The group whose pieces are selected by a click, after it was opened. */
@@ -39,7 +41,7 @@ export const useStage = defineStore('stage', () => {
   }
 
   return {
-    ...{ backdrop, ownBackdrop, look, safeAreas, grid },
+    ...{ backdrop, ownBackdrop, look, safeAreas, grid, routes },
     ...{ alone, openGroup, drawing, editedPath, draggedCoat, colourWanted, reset },
   }
 })

@@ -11,6 +11,17 @@ export interface Key<T> {
   value: T
   /** CSS Easing 2 text, or `hold`. Linear where left out. */
   easing?: string
+  /**
+   * Numbers only: bends the way to the next key (`out`) and from the one before (`in`). Distances, in the value's unit,
+   * from the key to the control points of a cubic Bézier curve that eased progress runs along; a third of the way where
+   * one is left out. On both coordinates of a place they make its way on the stage a curve.
+   */
+  bend?: Bend
+}
+
+export interface Bend {
+  in?: number
+  out?: number
 }
 
 /** A value that moves. */
@@ -88,9 +99,12 @@ export const easingSchema = z
     'is no easing: use linear, ease, ease-in, ease-out, ease-in-out, cubic-bezier(…), steps(…), linear(…) or hold',
   )
 
-function keysOf<T extends z.ZodType>(value: T) {
+const control = z.number().min(-1_000_000).max(1_000_000)
+const bend = z.strictObject({ in: control.optional(), out: control.optional() }).optional()
+
+function keysOf<T extends z.ZodType>(value: T, more: z.ZodRawShape = {}) {
   return z
-    .array(z.strictObject({ frame, value, easing: easingSchema.optional() }))
+    .array(z.strictObject({ frame, value, easing: easingSchema.optional(), ...more }))
     .min(1)
     .max(10_000)
     .superRefine((keys, context) => {
@@ -109,7 +123,7 @@ export const colourSchema = z.string().regex(HEX_COLOUR, 'is no colour: write #R
 
 export function movableNumber(min: number, max: number) {
   const value = z.number().min(min).max(max)
-  return z.union([value, z.strictObject({ keys: keysOf(value), loop, motors })])
+  return z.union([value, z.strictObject({ keys: keysOf(value, { bend }), loop, motors })])
 }
 
 export function movableLength(min: number, max: number) {
@@ -118,7 +132,7 @@ export function movableLength(min: number, max: number) {
   return z.union([
     value,
     z.strictObject({ unit, value }),
-    z.strictObject({ unit: unit.optional(), keys: keysOf(value), loop, motors }),
+    z.strictObject({ unit: unit.optional(), keys: keysOf(value, { bend }), loop, motors }),
   ])
 }
 

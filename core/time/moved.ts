@@ -6,6 +6,7 @@ import type { CurvePoint, StoredCurve } from '../curves/curve'
 import { pointsOf } from '../curves/curve'
 import { mixPaths } from '../outline/mix-paths'
 import type { Frames, Rgba } from '../units'
+import { between } from './bend'
 import { actingKeys, segmentAt } from './keyframes'
 import type { Moment } from './moment'
 import { onRing } from './moment'
@@ -18,7 +19,7 @@ const DEEPEST_LINK = 32
 
 const keyed = (moving: Moving<number>, frame: Frames, length: Frames): number => {
   const { from, to, progress } = segmentAt(moving, frame, length)
-  return from.value + (to.value - from.value) * progress
+  return between(from, to, progress)
 }
 
 /** A moving number: its keys, then each of its motors on what the one before it gives. */

@@ -87,12 +87,12 @@ export const RANGE_PARAMETERS = {
   }),
   pivot: choice({
     label: 'About',
-    help: 'The point that it turns and grows about',
+    help: 'The point of its own that it turns and grows about',
     default: 'middle',
     options: [
-      { value: 'middle', label: 'Its middle' },
-      { value: 'foot', label: 'Its foot' },
-      { value: 'head', label: 'Its head' },
+      { value: 'middle', label: 'Middle' },
+      { value: 'foot', label: 'Foot' },
+      { value: 'head', label: 'Head' },
     ],
   }),
   opacity: percent('Opacity', 'Opacity of a letter with its coats, in %', 100),

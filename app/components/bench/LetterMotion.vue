@@ -40,7 +40,7 @@ function add(start: RangeStart) {
 async function unfold(id: string | null) {
   open.value = id
   await nextTick()
-  rows.value?.[0]?.scrollIntoView({ block: 'nearest' })
+  rows.value?.[0]?.closest('article')?.scrollIntoView({ block: 'start' })
 }
 
 function change(range: LetterRange, label: string, part: Partial<LetterRange> | null, mark = '') {

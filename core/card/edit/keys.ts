@@ -80,8 +80,14 @@ export function reverseKeys(card: Card, chosen: readonly KeyPlace[]) {
   return changeKeys(card, chosen, (keys) => {
     const turned = keys.map((key, i) => {
       const before = keys[i - 1]?.easing
-      const { value } = key
-      return { frame: mirror - key.frame, value, ...(before ? { easing: reversedEasing(before) } : {}) } as AnyKey
+      const { value, bend } = key
+      const turnedBend = bend ? { bend: { in: bend.out, out: bend.in } } : {}
+      return {
+        frame: mirror - key.frame,
+        value,
+        ...turnedBend,
+        ...(before ? { easing: reversedEasing(before) } : {}),
+      } as AnyKey
     })
     // What follows the last key keeps its easing.
     const after = keys.at(-1)?.easing

@@ -1,6 +1,6 @@
 import type { Motor } from '../../time/motors/schema'
 import { motorOf } from '../../time/motors/table'
-import type { Moving } from '../moving'
+import type { Bend, Moving } from '../moving'
 import { isMoving } from '../moving'
 
 /**
@@ -13,9 +13,15 @@ export function mapped<T>(value: T, change: (value: number) => number): T {
   const factor = change(1) - change(0)
   return {
     ...value,
-    keys: keys.map((key) => ({ ...key, value: change(key.value) })),
+    keys: keys.map((key) => ({ ...key, value: change(key.value), ...grownBend(key.bend, factor) })),
     ...(motors && factor !== 1 ? { motors: motors.map((motor) => grown(motor, factor)) } : {}),
   }
+}
+
+function grownBend(bend: Bend | undefined, factor: number): { bend?: Bend } {
+  if (!bend) return {}
+  const grow = (v: number | undefined) => (v === undefined ? undefined : tidy(v * factor))
+  return { bend: { in: grow(bend.in), out: grow(bend.out) } }
 }
 
 /** A motor whose amounts, which are in the unit of the value, are multiplied. */

@@ -3,6 +3,8 @@ import { isMoving } from '../moving'
 import type { Card } from '../schema'
 import { listParameters } from '../addresses'
 import { currentValue, momentOf } from '../../time/evaluate'
+import { isBent, splitBend } from '../../time/bend'
+import { segmentAt } from '../../time/keyframes'
 import type { Moment } from '../../time/moment'
 import type { Frames } from '../../units'
 import { mapped } from './mapped'
@@ -39,7 +41,10 @@ export function writeValue(card: Card, address: string, frame: Frames, value: un
   return setStored(card, address, value)
 }
 
-/** Sets the key at a frame, or adds one; a new key takes over the easing of the segment that it splits. */
+/**
+ * Sets the key at a frame, or adds one; a new key takes over the easing of the way that it splits, and the two parts of a
+ * bent way keep its form.
+ */
 export function setKey(card: Card, address: string, frame: Frames, value: KeyValue): Card {
   const moving = storedAt(card, address) as Moving<KeyValue>
   const here = moving.keys.find((key) => key.frame === frame)
@@ -51,7 +56,22 @@ export function setKey(card: Card, address: string, frame: Frames, value: KeyVal
     )
   const before = [...moving.keys].reverse().find((key) => key.frame < frame) ?? moving.keys[moving.keys.length - 1]
   const key: Key<KeyValue> = { frame, value, ...(before?.easing ? { easing: before.easing } : {}) }
-  return withKeys(card, address, [...moving.keys, key])
+  return withKeys(card, address, [...bentAround(moving, key, card.length)])
+}
+
+/** The keys with a new one, the way that it splits bent as it was. */
+function bentAround(moving: Moving<KeyValue>, key: Key<KeyValue>, length: Frames): Key<KeyValue>[] {
+  const { from, to, progress } = segmentAt(moving, key.frame, length)
+  if (from === to || typeof from.value !== 'number') return [...moving.keys, key]
+  const [start, end] = [from as Key<number>, to as Key<number>]
+  if (!isBent(start, end)) return [...moving.keys, key]
+  const split = splitBend(start, end, progress)
+  const keys = moving.keys.map((other) => {
+    if (other !== from && other !== to) return other
+    const out = other === from ? { out: split.out } : {}
+    return { ...other, bend: { ...other.bend, ...out, ...(other === to ? { in: split.in } : {}) } }
+  })
+  return [...keys, { ...key, bend: split.at }]
 }
 
 /** Starts moving a parameter with one key, adds a key with its present value, or takes the key here away. */

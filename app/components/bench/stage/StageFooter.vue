@@ -63,6 +63,7 @@ function bringIn(event: Event) {
             <input v-model="stage.safeAreas" type="checkbox" /> Safe areas, 93 % and 90 %
             <small class="quiet">SMPTE ST 2046-1, EBU R 95</small>
           </label>
+          <label><input v-model="stage.routes" type="checkbox" /> The way of a moving piece</label>
           <label>
             Grid
             <select v-model.number="stage.grid" aria-label="Grid">

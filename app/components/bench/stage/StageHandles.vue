@@ -17,6 +17,7 @@ import DrawingHand from './DrawingHand.vue'
 import GradientHandles from './GradientHandles.vue'
 import LightHandle from './LightHandle.vue'
 import PathHandles from './PathHandles.vue'
+import RouteHandles from './RouteHandles.vue'
 import SelectionHandles from './SelectionHandles.vue'
 
 const props = defineProps<{ outlook: PieceOutlook[]; zoom: number; engineName: string }>()
@@ -239,7 +240,10 @@ const netBox = computed(() => {
       <line v-for="x in guides.x" :key="`gx${x}`" class="guide" :x1="x * zoom" :x2="x * zoom" y1="0" y2="100%" />
       <line v-for="y in guides.y" :key="`gy${y}`" class="guide" :y1="y * zoom" :y2="y * zoom" x1="0" x2="100%" />
       <PathHandles v-if="edited" :hand="hand" :piece="edited" />
-      <SelectionHandles v-else :hand="hand" />
+      <template v-else>
+        <SelectionHandles :hand="hand" />
+        <RouteHandles v-if="stage.routes" :hand="hand" />
+      </template>
       <GradientHandles :hand="hand" />
       <LightHandle v-if="lit" :hand="hand" />
       <rect v-if="netBox" class="net" v-bind="netBox" />

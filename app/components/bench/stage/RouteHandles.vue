@@ -1,0 +1,147 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { bendRoute, controlOf, moveRouteKey, straightenRoute } from '#core/card/edit/route'
+import { place, unplace } from '#core/outline/outline'
+import { routeOf } from '#core/stage/route'
+import { snapPoint } from '#core/stage/snap'
+import type { Frames, Point } from '#core/units'
+import type { StageHand } from '~/composables/stage-hand'
+import { useBench } from '~/stores/bench'
+import { useRibbon } from '~/stores/ribbon'
+import { useStage } from '~/stores/stage'
+
+/** The way of the selected piece over the card: its keys, and the handles that bend it at the playhead's key. */
+const props = defineProps<{ hand: StageHand }>()
+const bench = useBench()
+const ribbon = useRibbon()
+const stage = useStage()
+
+const entry = computed(() => (props.hand.selected.value.length === 1 ? props.hand.selected.value[0]! : null))
+const route = computed(() => (bench.piece && entry.value ? routeOf(bench.card!, bench.piece) : null))
+const toScreen = (p: Point) => props.hand.onScreen(place(entry.value!.parent, p))
+const lines = computed(() =>
+  (route.value?.ways ?? []).map((way) => `M${way.map((p) => `${toScreen(p).x} ${toScreen(p).y}`).join('L')}`).join(' '),
+)
+const here = computed(() => route.value?.keys.find(({ frame }) => frame === ribbon.frame) ?? null)
+const bends = computed(() => {
+  const key = here.value
+  if (!key) return []
+  return (['in', 'out'] as const).flatMap((side) => {
+    const by = controlOf(bench.card!, bench.piece!.id, key.frame, side)
+    return by ? [{ side, at: { x: key.at.x + by.x, y: key.at.y + by.y } }] : []
+  })
+})
+
+/** A press goes to the key's frame, a drag moves the key. */
+function dragKey(event: PointerEvent, frame: Frames) {
+  const start = bench.card!
+  const { id } = bench.piece!
+  const lines = props.hand.linesFor([id])
+  let moved = false
+  props.hand.drag(
+    event,
+    (raw, next) => {
+      moved ||= Math.hypot(next.clientX - event.clientX, next.clientY - event.clientY) > 3
+      if (!moved) return
+      const snapped = next.ctrlKey ? null : snapPoint(raw, lines, props.hand.reach.value, stage.grid)
+      if (snapped) props.hand.showGuides(snapped.guides)
+      const point = snapped ? { x: raw.x + snapped.by.x, y: raw.y + snapped.by.y } : raw
+      const to = unplace(entry.value!.parent, point)
+      bench.edit('Move a key of the way', () => moveRouteKey(start, id, frame, to), `${id}/route/${frame}`)
+    },
+    () => {
+      if (!moved) ribbon.frame = frame
+    },
+  )
+}
+
+function dragBend(event: PointerEvent, side: 'in' | 'out') {
+  const start = bench.card!
+  const { id } = bench.piece!
+  const { frame, at } = here.value!
+  props.hand.drag(event, (point, next) => {
+    const to = unplace(entry.value!.parent, point)
+    // Alt breaks the line between the two handles.
+    const bent = bendRoute(start, id, frame, side, { x: to.x - at.x, y: to.y - at.y }, !next.altKey)
+    bench.edit('Bend the way', () => bent, `${id}/bend/${frame}`)
+  })
+}
+
+const straighten = (frame: Frames) =>
+  bench.edit('Straighten the way', (card) => straightenRoute(card, bench.piece!.id, frame))
+</script>
+
+<template>
+  <g v-if="route && entry" class="route">
+    <path class="under" :d="lines" />
+    <path class="way" :d="lines" />
+    <circle v-for="(dot, i) in route.dots" :key="i" class="dot" :cx="toScreen(dot).x" :cy="toScreen(dot).y" r="1.5" />
+    <template v-for="key in route.keys" :key="key.frame">
+      <rect
+        v-if="key !== here"
+        class="key"
+        :x="toScreen(key.at).x - 4.5"
+        :y="toScreen(key.at).y - 4.5"
+        width="9"
+        height="9"
+        rx="1"
+        @pointerdown.stop="dragKey($event, key.frame)"
+      >
+        <title>Key of the way: press to go there, drag to move it</title>
+      </rect>
+    </template>
+    <template v-if="here">
+      <template v-for="{ side, at } in bends" :key="side">
+        <line :x1="toScreen(here.at).x" :y1="toScreen(here.at).y" :x2="toScreen(at).x" :y2="toScreen(at).y" />
+        <circle
+          class="bend"
+          :class="side"
+          :cx="toScreen(at).x"
+          :cy="toScreen(at).y"
+          r="5"
+          @pointerdown.stop="dragBend($event, side)"
+          @dblclick.stop="straighten(here.frame)"
+        >
+          <title>Bend the way; Alt moves one side alone, double-click makes it straight</title>
+        </circle>
+      </template>
+    </template>
+  </g>
+</template>
+
+<style scoped>
+path {
+  pointer-events: none;
+  fill: none;
+}
+.under {
+  stroke: #0008;
+  stroke-width: 3;
+}
+.way {
+  stroke: #f6c667;
+  stroke-width: 1.3;
+}
+.dot {
+  pointer-events: none;
+  fill: #fff6ee;
+  stroke: #0009;
+  stroke-width: 0.6;
+}
+.key {
+  cursor: move;
+  fill: #f6c667;
+  stroke: #2b2420;
+  stroke-width: 1.2;
+}
+line {
+  pointer-events: none;
+  stroke: #f6c667;
+}
+.bend {
+  cursor: move;
+  fill: #2b2420;
+  stroke: #f6c667;
+  stroke-width: 1.8;
+}
+</style>
