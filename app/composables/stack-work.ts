@@ -10,6 +10,7 @@ import {
   removeCoat,
   removePiece,
 } from '#core/card/edit/stack'
+import { writeValue } from '#core/card/edit/values'
 import type { Card, Coat, Piece } from '#core/card/schema'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { boundsOf } from '#core/card/edit/arrange'
@@ -103,7 +104,7 @@ export function useStackWork() {
 
   function setOn(pieces: readonly Piece[], on: boolean) {
     bench.edit(`${named(pieces)} ${on ? 'on' : 'off'}`, (card) =>
-      pieces.reduce((next, { id }) => changePiece(next, id, { on }), card),
+      pieces.reduce((next, { id }) => writeValue(next, `${id}/on`, ribbon.frame, on), card),
     )
   }
 

@@ -1,6 +1,7 @@
 import type { Ref } from 'vue'
 import { computed, ref } from 'vue'
 import { boundsOf } from '#core/card/edit/arrange'
+import { settleSwitch } from '#core/card/settled'
 import { allPieces } from '#core/card/tree'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { SAFE_AREAS, safeRect } from '#core/judge/safe-areas'
@@ -9,6 +10,7 @@ import type { Point } from '#core/units'
 import { useBench } from '~/stores/bench'
 import { useStage } from '~/stores/stage'
 import { followPointer } from './follow-pointer'
+import { useMoment } from './moment'
 
 /** Screen pixels within which things come to rest on lines. */
 const SNAP = 6
@@ -17,6 +19,7 @@ const SNAP = 6
 export function useStageHand(svg: Ref<SVGSVGElement | undefined>, zoom: () => number, outlook: () => PieceOutlook[]) {
   const bench = useBench()
   const stage = useStage()
+  const { shown } = useMoment()
   const guides = ref<{ x: number[]; y: number[] }>({ x: [], y: [] })
   const showGuides = (lines: { x: number[]; y: number[] }) => (guides.value = lines)
   const reach = computed(() => SNAP / zoom())
@@ -49,7 +52,9 @@ export function useStageHand(svg: Ref<SVGSVGElement | undefined>, zoom: () => nu
   function linesFor(moved: readonly string[]): SnapLines {
     const { frame, pieces } = bench.card!
     const still = new Set(
-      allPieces(pieces).flatMap((piece) => (piece.on && !moved.includes(piece.id) ? [piece.id] : [])),
+      allPieces(pieces).flatMap((piece) =>
+        settleSwitch(piece.on, shown.value) && !moved.includes(piece.id) ? [piece.id] : [],
+      ),
     )
     // What lies in a moved group moves along.
     for (const piece of allPieces(pieces)) {

@@ -66,6 +66,7 @@ export const PLACE_PARAMETERS = {
     default: 'normal',
     options: BLEND_MODES,
   }),
+  on: toggle({ label: 'Shown', help: 'Whether the piece is there; it changes at a key', default: true }),
 } as const
 
 export const TYPE_PARAMETERS = {

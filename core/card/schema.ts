@@ -35,7 +35,7 @@ export const LONGEST_LOOP = 216_000
 interface PlacedPiece {
   id: string
   name: string
-  on: boolean
+  on: Movable<boolean>
   /** The stage leaves a locked piece alone. */
   locked: boolean
   /** The frames in which it is seen, [in, out); null for all. Its motion is the card's, seen or not. */
@@ -144,7 +144,7 @@ export interface Coat {
   kind: string
   /** Given by hand; empty for the name of its kind. */
   name: string
-  on: boolean
+  on: Movable<boolean>
   opacity: Movable<number>
   blend: BlendMode
   [parameter: string]: StoredValue
@@ -210,7 +210,6 @@ const coatSchemas = COATS.map((coat) =>
       id,
       kind: z.literal(coat.kind),
       name: z.string().max(120).default(''),
-      on: z.boolean().default(true),
       ...shapeOf(COMMON_COAT_PARAMETERS),
       ...shapeOf(coat.parameters),
     })
@@ -230,7 +229,6 @@ const steps = z.number().int().min(1).max(1000)
 const common = {
   id,
   name,
-  on: z.boolean().default(true),
   locked: z.boolean().default(false),
   span: z
     .strictObject({ in: z.number().int().min(0), out: z.number().int().min(1) })

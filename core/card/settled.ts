@@ -81,6 +81,10 @@ export function settleLength(value: unknown, at: Moment, range: Range): Length {
   return (value as { unit?: '%' }).unit ? { unit: '%', value: moved } : moved
 }
 
+/** A switch, which changes at its keys. */
+export const settleSwitch = (value: unknown, at: Moment): boolean =>
+  isMoving(value) ? heldAt(value as Moving<boolean>, at) : (value as boolean)
+
 export function settleColour(value: unknown, at: Moment): Rgba {
   return isMoving(value) ? colourAt(value as Moving<string>, at) : readColour(value as string)
 }

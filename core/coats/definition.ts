@@ -1,6 +1,6 @@
 import type { Length } from '../card/moving'
 import type { Parameters } from '../card/parameter-kinds'
-import { choice, number } from '../card/parameter-kinds'
+import { choice, number, toggle } from '../card/parameter-kinds'
 import type { StoredCurve } from '../curves/curve'
 import type { Join } from '../outline/corners'
 import type { SettledPaint, SettledValues } from '../card/settled'
@@ -192,6 +192,7 @@ export const COMMON_COAT_PARAMETERS = {
     default: 'normal',
     options: BLEND_MODES,
   }),
+  on: toggle({ label: 'Shown', help: 'Whether the coat is laid; it changes at a key', default: true }),
 } as const
 
 export const even = (reach: Px): Insets => ({ left: reach, top: reach, right: reach, bottom: reach })

@@ -3,7 +3,7 @@ import { LARGEST_SIDE } from '../card/schema'
 import { toDisplay } from '../card/oklab'
 import type { Moment } from '../card/settled'
 import { lightOf } from '../card/light'
-import { settlePaint } from '../card/settled'
+import { settlePaint, settleSwitch } from '../card/settled'
 import { WaxError } from '../errors'
 import { Kernels } from '../kernels/kernels'
 import { PictureBook } from '../paint/pictures'
@@ -196,7 +196,11 @@ export class Engine {
     }
     const { range, row: whole, card: all } = look()
     const coats = [...piece.coats.face, ...piece.coats.behind].map((coat) => ({
-      ...{ id: coat.id, kind: coat.kind, colours: coat.on ? look(coat.id).row : whole.map(() => NOTHING) },
+      ...{
+        id: coat.id,
+        kind: coat.kind,
+        colours: settleSwitch(coat.on, at) ? look(coat.id).row : whole.map(() => NOTHING),
+      },
       ...handlesOf(all, coat.id, { frame: 0, length: 1 }),
       ...(coat.kind === 'bevel' ? { height: this.bevelHeights(all, coat.id) } : {}),
     }))

@@ -36,12 +36,13 @@ export function drawPieces(
   for (let i = pieces.length - 1; i >= 0; i--) {
     const piece = pieces[i]!
     const place = `${path}[${i}]`
-    // A span opens and closes with the frame, whatever the shutter does.
+    // It comes and goes with the frame, whatever the shutter does.
     if (!isSeen(piece, at)) continue
     const exposures = exposuresOf(drawing, piece, parent, at, place)
     // While a group is exposed, what it holds moves along with it.
     const still = exposures.length > 1 ? { ...drawing, shutter: null } : drawing
-    const lay = (now: Moment) => drawPiece(still, standingOf({ ...piece, span: null }, parent, now), canvas, place)
+    const lay = (now: Moment) =>
+      drawPiece(still, standingOf({ ...piece, on: true, span: null }, parent, now), canvas, place)
     if (exposures.length === 1) lay(at)
     else layExposed(drawing, canvas, exposures, (now) => touches(still, piece, parent, now, place), lay)
   }
@@ -54,7 +55,7 @@ function drawPiece(drawing: Drawing, standing: Standing | null, canvas: Canvas, 
 }
 
 function touches(drawing: Drawing, piece: Piece, parent: Placement, at: Moment, place: string): Rect | null {
-  const standing = standingOf({ ...piece, span: null }, parent, at)
+  const standing = standingOf({ ...piece, on: true, span: null }, parent, at)
   if (!standing) return null
   return isAlphaPiece(standing.piece)
     ? touchedByAlpha(drawing, standing, standing.piece, place)

@@ -1,6 +1,6 @@
 import type { Coat, Piece } from '../card/schema'
 import type { Moment } from '../card/settled'
-import { settleAll, settleNumber } from '../card/settled'
+import { settleAll, settleNumber, settleSwitch } from '../card/settled'
 import type { CoatDefinition, CoatPlace, CoatScale, DepthGroup, Insets } from '../coats/definition'
 import { COMMON_COAT_PARAMETERS } from '../coats/definition'
 import { coatOf } from '../coats/table'
@@ -25,7 +25,7 @@ export function laidCoats({ id, coats }: Piece, at: Moment): LaidCoat[] {
   return (['behind', 'face'] as const).flatMap((group) =>
     [...coats[group]]
       .reverse()
-      .filter((coat) => coat.on)
+      .filter((coat) => settleSwitch(coat.on, at))
       .map((coat) => {
         const definition = coatOf(coat.kind)
         return {
@@ -49,7 +49,7 @@ function placeAmong(coat: Coat, coats: Piece['coats'], at: Moment): CoatPlace<ne
   const index = same.indexOf(coat)
   const siblings = same.map((other, i) => ({
     id: other.id,
-    on: other.on,
+    on: settleSwitch(other.on, at),
     opacity: settleNumber(other.opacity, at, COMMON_COAT_PARAMETERS.opacity) / 100,
     values: settleAll(parameters, other, at) as never,
     above: i < index,

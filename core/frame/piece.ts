@@ -3,7 +3,7 @@ import type { Card, Piece } from '../card/schema'
 import type { Moment } from '../time/moment'
 import { stepped } from '../time/moment'
 import type { SettledPaint } from '../card/settled'
-import { settleAll } from '../card/settled'
+import { settleAll, settleSwitch } from '../card/settled'
 import type { CoatScale, Insets, Layer, Light } from '../coats/definition'
 import { even } from '../coats/definition'
 import type { Placement } from '../outline/outline'
@@ -59,12 +59,13 @@ export interface Standing {
   blend: BlendMode
 }
 
-/** Whether a moment lies in the piece's span. */
-export const isSeen = ({ span }: Piece, { frame }: Moment) => !span || (frame >= span.in && frame < span.out)
+/** Whether a piece is on at a moment that lies in its span. */
+export const isSeen = ({ on, span }: Piece, at: Moment) =>
+  settleSwitch(on, at) && (!span || (at.frame >= span.in && at.frame < span.out))
 
 /** Null for a piece that is off, not seen at this frame, clear, or scaled to nothing. */
 export function standingOf(piece: Piece, parent: Placement, now: Moment): Standing | null {
-  if (!piece.on || !isSeen(piece, now)) return null
+  if (!isSeen(piece, now)) return null
   const at = stepped(now, piece.steps)
   const { x, y, anchorX, anchorY, rotation, scale, opacity, blend } = settleAll(PLACE_PARAMETERS, piece as never, at)
   if (opacity <= 0 || scale <= 0) return null

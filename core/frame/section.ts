@@ -5,7 +5,7 @@ import { coatOf } from '../coats/table'
 import type { BoxPiece, Card, Coat, Piece } from '../card/schema'
 import { allPieces } from '../card/tree'
 import type { Moment } from '../card/settled'
-import { settle, settleColour, settleLength, settleNumber } from '../card/settled'
+import { settle, settleColour, settleLength, settleNumber, settleSwitch } from '../card/settled'
 import { lightOf } from '../card/light'
 import { COMMON_COAT_PARAMETERS } from '../coats/definition'
 import { writeColour } from '../card/colour'
@@ -89,7 +89,8 @@ export function edgeCard(
 
 /** A coat without motion: lengths in px, directions as seen from the edge. */
 function stillCoat(coat: Coat, { at, reference, facing }: { at: Moment; reference: Px; facing: Degrees }): Coat {
-  const still: Coat = { ...coat, opacity: settleNumber(coat.opacity, at, COMMON_COAT_PARAMETERS.opacity) }
+  const opacity = settleNumber(coat.opacity, at, COMMON_COAT_PARAMETERS.opacity)
+  const still: Coat = { ...coat, on: settleSwitch(coat.on, at), opacity }
   for (const [name, parameter] of Object.entries(coatOf(coat.kind).parameters)) {
     if (parameter.type === 'length') still[name] = inPx(settleLength(coat[name], at, parameter), reference)
     else if (parameter.type === 'colour') still[name] = writeColour(settleColour(coat[name], at))

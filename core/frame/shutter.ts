@@ -47,7 +47,7 @@ export function exposuresOf(drawing: Drawing, piece: Piece, parent: Placement, a
   })
   const probes = Array.from({ length: PROBES }, (_, i) => open(i / (PROBES - 1)))
   // Whether it is seen is a matter of the frame, not of the shutter.
-  const ways = probes.map((moment) => cornersOf(drawing, { ...piece, span: null }, parent, moment, place))
+  const ways = probes.map((moment) => cornersOf(drawing, { ...piece, on: true, span: null }, parent, moment, place))
   const way = longest(ways)
   const changes = way > UNSEEN || valuesAt(piece, probes[0]!) !== valuesAt(piece, probes.at(-1)!)
   if (!changes) return [at]
@@ -68,8 +68,8 @@ function moves(piece: Piece): boolean {
   return is
 }
 
-/** Values that only move a piece: its corners tell of them. */
-const PLACE = ['x', 'y', 'rotation', 'scale', 'anchorX', 'anchorY']
+/** Values that only move a piece, which its corners tell of; and whether it is there, which is a matter of the frame. */
+const PLACE = ['x', 'y', 'rotation', 'scale', 'anchorX', 'anchorY', 'on']
 const isPlace = (address: string) => PLACE.includes(address.slice(address.indexOf('/') + 1))
 
 /** All other moving values of a piece and what it holds, as one text. */

@@ -5,7 +5,7 @@ import { isMoving } from '../card/moving'
 import { turnOf } from '../card/parameter-kinds'
 import { PLACE_PARAMETERS } from '../card/pieces'
 import type { Card, Coat, Piece } from '../card/schema'
-import { settleNumber } from '../card/settled'
+import { settleNumber, settleSwitch } from '../card/settled'
 import { pathTo } from '../card/tree'
 import { momentOf } from '../time/evaluate'
 import { actingKeys, segmentAt } from '../time/keyframes'
@@ -79,7 +79,8 @@ function isUnseen(card: Card, { piece, coat }: ParameterPlace): boolean {
   const clear = (frame: number) =>
     holders.some((holder) => {
       const span = 'span' in holder ? (holder.span as Piece['span']) : null
-      if (!holder.on || (span && (frame < span.in || frame >= span.out))) return true
+      if (!settleSwitch(holder.on, momentOf(card, frame)) || (span && (frame < span.in || frame >= span.out)))
+        return true
       return settleNumber(holder.opacity, momentOf(card, frame), PLACE_PARAMETERS.opacity) <= 0
     })
   return clear(card.length - 1) && clear(0)

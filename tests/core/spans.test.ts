@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import { cardSchema } from '#core/card/schema'
 import type { BoxPiece, PathPiece, TypePiece } from '#core/card/schema'
 import { createPiece } from '#core/card/create'
+import { writeValue } from '#core/card/edit/values'
 import { motionFaults } from '#core/judge/motion-faults'
 import { writeColour } from '#core/card/colour'
 import { colourAt, curveAt, heldAt, pathAt } from '#core/time/moved'
@@ -38,6 +39,60 @@ describe('spans', () => {
     const card = box({ span: { in: 10, out: 20 } })
     expect(engine.outlook(card, 0)[0]!.bounds).toEqual({ left: 60, top: 30, right: 100, bottom: 60 })
     expect(engine.pick(card, 0, { x: 80, y: 45 })).toBeNull()
+  })
+})
+
+describe('switches that change at keys', () => {
+  const from10to20 = {
+    keys: [
+      { frame: 0, value: false },
+      { frame: 10, value: true },
+      { frame: 20, value: false },
+    ],
+  }
+
+  test('a piece is there between its keys, and is picked then alone; it keeps its handles', () => {
+    const card = box({ on: from10to20 })
+    expect([9, 10, 19, 20, 60].map((frame) => alphaAt(card, frame))).toEqual([0, 1, 1, 0, 1])
+    expect([9, 10].map((frame) => engine.pick(card, frame, { x: 80, y: 45 }))).toEqual([null, 'box'])
+    expect(engine.outlook(card, 0)[0]!.bounds).toEqual({ left: 60, top: 30, right: 100, bottom: 60 })
+  })
+
+  test('a coat is laid between its keys; what is stacked on it stands where it would without', () => {
+    const strokes = [
+      coat('stroke', 'inner', { width: 6, paint: solid('#FF0000'), on: from10to20 }),
+      coat('stroke', 'outer', { width: 6, stacked: true, paint: solid('#0000FF') }),
+    ]
+    const card = withBox(emptyCard(160, 90, 50), { x: 80, y: 45, width: 40, height: 30 }, { face: strokes })
+    const colours = (frame: number) => [57, 51].map((x) => pixelAt(engine.render(card, frame), x, 45))
+    expect(colours(10)).toEqual([
+      [1, 0, 0, 1],
+      [0, 0, 1, 1],
+    ])
+    expect(colours(9)).toEqual([
+      [0, 0, 1, 1],
+      [0, 0, 0, 0],
+    ])
+  })
+
+  test('it comes and goes with the frame, whatever the shutter does', () => {
+    const card = { ...box({ on: from10to20 }), shutter: { angle: 360, phase: -180 } }
+    expect([9, 10, 19, 20].map((frame) => alphaAt(card, frame))).toEqual([0, 1, 1, 0])
+  })
+
+  test('a group is switched with all that it holds', () => {
+    const { pieces, ...rest } = box({})
+    const group = { ...createPiece('group', { ...rest, pieces }), x: 0, y: 0, on: from10to20, pieces }
+    const card = { ...rest, pieces: [group] } as ReturnType<typeof box>
+    expect([9, 10, 20].map((frame) => alphaAt(card, frame))).toEqual([0, 1, 0])
+  })
+
+  test('the eye of what moves sets a key; its address is that of a value', () => {
+    const card = writeValue(box({ on: from10to20 }), 'box/on', 30, true)
+    expect(alphaAt(card, 31)).toBe(1)
+    expect(alphaAt(writeValue(box({}), 'box/fill/on', 0, false), 0)).toBe(0)
+    expect(cardSchema.safeParse(card).success).toBe(true)
+    expect(cardSchema.safeParse(box({ on: { keys: [{ frame: 0, value: 1 }] } as never })).success).toBe(false)
   })
 })
 

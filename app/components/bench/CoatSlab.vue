@@ -5,6 +5,7 @@ import type { Coat, Piece } from '#core/card/schema'
 import { coatHeadline, coatPaint, coatTitle } from '~/composables/coat-words'
 import { paintCss } from '~/composables/paint-css'
 import { useStackWork } from '~/composables/stack-work'
+import { settleSwitch } from '#core/card/settled'
 import { useMoment } from '~/composables/moment'
 import { useClipboard } from '~/stores/clipboard'
 import EyeButton from './EyeButton.vue'
@@ -18,6 +19,8 @@ const clipboard = useClipboard()
 const naming = ref(false)
 const field = ref<HTMLInputElement>()
 const isFill = computed(() => props.coat.kind === 'fill')
+/** Whether it is laid at the playhead. */
+const laid = computed(() => settleSwitch(props.coat.on, moment.value))
 const paint = computed(() => paintCss(coatPaint(props.coat), moment.value))
 
 async function startNaming() {
@@ -36,7 +39,7 @@ function rename() {
 </script>
 
 <template>
-  <div class="slab" :class="{ selected, off: !coat.on, fill: isFill }" :style="{ '--paint': paint }">
+  <div class="slab" :class="{ selected, off: !laid, fill: isFill }" :style="{ '--paint': paint }">
     <button class="gap" :aria-label="`Pour above ${coatTitle(coat)}`" @click="$emit('pour')"><span>+</span></button>
     <input
       v-if="naming"
@@ -51,7 +54,7 @@ function rename() {
     <button v-else class="body" :aria-pressed="selected" @click="$emit('select')" @dblclick="startNaming">
       <span class="edge" aria-hidden="true" />
       <span class="title">{{ coatTitle(coat) }}</span>
-      <span class="amount">{{ coat.on ? coatHeadline(coat, moment) : 'off' }}</span>
+      <span class="amount">{{ laid ? coatHeadline(coat, moment) : 'off' }}</span>
     </button>
     <button class="more icon-button" :aria-label="`${coatTitle(coat)}, more`">
       <VIcon :icon="mdiDotsHorizontal" size="16" />
@@ -65,7 +68,7 @@ function rename() {
         </VList>
       </VMenu>
     </button>
-    <EyeButton :on="coat.on" :label="coatTitle(coat)" @toggle="$emit('toggle')" />
+    <EyeButton :on="laid" :label="coatTitle(coat)" @toggle="$emit('toggle')" />
   </div>
 </template>
 

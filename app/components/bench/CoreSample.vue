@@ -3,18 +3,24 @@ import { ref, watch } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import type { DepthGroup } from '#core/coats/definition'
 import { COATS } from '#core/coats/table'
-import { addCoat, changeCoat, moveCoat } from '#core/card/edit/stack'
+import { addCoat, moveCoat } from '#core/card/edit/stack'
+import { writeValue } from '#core/card/edit/values'
 import type { Coat, Piece } from '#core/card/schema'
 import type { ChoiceParameter } from '#core/card/parameters'
+import { settleSwitch } from '#core/card/settled'
 import { coatTitle } from '~/composables/coat-words'
+import { useMoment } from '~/composables/moment'
 import { useBench } from '~/stores/bench'
+import { useRibbon } from '~/stores/ribbon'
 import { useStage } from '~/stores/stage'
 import CoatSlab from './CoatSlab.vue'
 import HintText from '../fields/HintText.vue'
 
 const props = defineProps<{ piece: Piece }>()
 const bench = useBench()
+const ribbon = useRibbon()
 const stage = useStage()
+const { shown: moment } = useMoment()
 
 const GROUPS: { name: DepthGroup; label: string; empty: string }[] = [
   { name: 'face', label: 'face', empty: 'No face: pour a fill' },
@@ -79,8 +85,9 @@ function reorder(group: DepthGroup, coats: Coat[]) {
 }
 
 function toggle(coat: Coat) {
-  bench.edit(`${coatTitle(coat)} ${coat.on ? 'off' : 'on'}`, (card) =>
-    changeCoat(card, props.piece.id, coat.id, { on: !coat.on }),
+  const on = !settleSwitch(coat.on, moment.value)
+  bench.edit(`${coatTitle(coat)} ${on ? 'on' : 'off'}`, (card) =>
+    writeValue(card, `${props.piece.id}/${coat.id}/on`, ribbon.frame, on),
   )
 }
 </script>

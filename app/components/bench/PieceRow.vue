@@ -8,6 +8,7 @@ import type { PieceOutlook } from '#core/frame/outlook'
 import { coatPaint } from '~/composables/coat-words'
 import { paintCss } from '~/composables/paint-css'
 import { useStackWork } from '~/composables/stack-work'
+import { settleSwitch } from '#core/card/settled'
 import { useMoment } from '~/composables/moment'
 import { wordingAt } from '#core/type/wording'
 import { useBench } from '~/stores/bench'
@@ -20,6 +21,8 @@ const props = defineProps<{ piece: Piece; outlook: PieceOutlook[] }>()
 
 const bench = useBench()
 const { shown: moment } = useMoment()
+/** Whether it is switched on at the playhead. */
+const there = computed(() => settleSwitch(props.piece.on, moment.value))
 const clipboard = useClipboard()
 const seals = useSeals()
 const stage = useStage()
@@ -32,7 +35,8 @@ const open = computed(() => bench.selectedPiece === props.piece.id)
 const all = computed(() => work.together(props.piece))
 const several = computed(() => all.value.length > 1)
 const paint = computed(() => {
-  const coat = props.piece.coats.face.find(({ kind, on }) => kind === 'fill' && on) ?? props.piece.coats.face[0]
+  const coat =
+    props.piece.coats.face.find(({ kind, on }) => kind === 'fill' && on !== false) ?? props.piece.coats.face[0]
   if (props.piece.kind === 'group') return 'linear-gradient(#fff6ee 0 0)'
   return coat ? paintCss(coatPaint(coat), moment.value) : 'none'
 })
@@ -80,7 +84,7 @@ function drop(event: DragEvent) {
 <template>
   <div
     class="piece"
-    :class="{ chosen: bench.isSelected(piece.id), open, off: !piece.on, dropping }"
+    :class="{ chosen: bench.isSelected(piece.id), open, off: !there, dropping }"
     @dragover="stage.draggedCoat && !open && ($event.preventDefault(), (dropping = true))"
     @dragleave="dropping = false"
     @drop="drop"
@@ -137,7 +141,7 @@ function drop(event: DragEvent) {
         </VList>
       </VMenu>
     </button>
-    <EyeButton :on="piece.on" :label="piece.name" @toggle="work.setOn(all, !piece.on)" />
+    <EyeButton :on="there" :label="piece.name" @toggle="work.setOn(all, !there)" />
   </div>
 </template>
 

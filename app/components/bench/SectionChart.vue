@@ -3,6 +3,7 @@ import { area, line, scaleLinear } from 'd3'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { lightOf } from '#core/card/light'
+import { settleSwitch } from '#core/card/settled'
 import { momentOf } from '#core/time/evaluate'
 import type { Section } from '#core/frame/section'
 import type { Rgba } from '#core/units'
@@ -94,9 +95,10 @@ const shapes = computed<Shape[]>(() => {
     .x((i) => x.value(value.distances[i]!))
     .y0(BASE)
   const coats = [...bench.piece.coats.face, ...bench.piece.coats.behind]
+  const now = momentOf(bench.card!, ribbon.frame)
   return [...value.coats].reverse().flatMap((coat) => {
     const own = coats.find(({ id }) => id === coat.id)
-    if (!own?.on || !coat.colours.some((c) => c[3] > 0)) return []
+    if (!own || !settleSwitch(own.on, now) || !coat.colours.some((c) => c[3] > 0)) return []
     const path = outline.y1((i) => y(coat.colours[i]![3]))(shown)
     const step = Math.max(1, Math.floor(shown.length / 60))
     const stops = shown
@@ -155,7 +157,7 @@ const tooDeep = computed(() =>
 const tooDeepTitle = computed(() => {
   const coats = bench.piece ? [...bench.piece.coats.face, ...bench.piece.coats.behind] : []
   const coat = coats.find(({ id }) => id === tooDeep.value?.id)
-  return coat?.on ? coatTitle(coat) : ''
+  return coat && settleSwitch(coat.on, momentOf(bench.card!, ribbon.frame)) ? coatTitle(coat) : ''
 })
 
 const ticks = computed(() => x.value.ticks(5))

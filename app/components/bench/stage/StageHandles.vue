@@ -2,7 +2,9 @@
 import { computed, ref, watch } from 'vue'
 import { shiftPiece } from '#core/card/edit/arrange'
 import type { PathPiece } from '#core/card/schema'
+import { settleSwitch } from '#core/card/settled'
 import { allPieces, pathTo } from '#core/card/tree'
+import { momentOf } from '#core/time/evaluate'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { SAFE_AREAS, safeRect } from '#core/judge/safe-areas'
 import { snapShift } from '#core/stage/snap'
@@ -161,7 +163,7 @@ function endNet(adding: boolean) {
   const group = allPieces(bench.card!.pieces).find(({ id }) => id === stage.openGroup)
   const list = group?.kind === 'group' ? group.pieces : bench.card!.pieces
   const found = list
-    .filter(({ on, locked }) => on && !locked)
+    .filter(({ on, locked }) => settleSwitch(on, momentOf(bench.card!, ribbon.frame)) && !locked)
     .filter(({ id }) => {
       const bounds = props.outlook.find((entry) => entry.id === id)?.bounds
       return (
