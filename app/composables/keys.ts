@@ -12,6 +12,7 @@ export interface KeyAction {
 /** All that keys do on the bench, in the order of the sheet. */
 export const KEY_ACTIONS = {
   play: { keys: ['Space'], does: 'Play the loop, stop', usual: true },
+  hold: { keys: ['H'], does: 'Play the hold again and again, or the whole loop' },
   frameBack: { keys: [','], does: 'One frame back' },
   frameOn: { keys: ['.'], does: 'One frame on' },
   toSeam: { keys: ['Home'], does: 'To the seam' },

@@ -3,6 +3,7 @@ import type { Ref } from 'vue'
 import type { Card } from '#core/card/schema'
 import type { PieceOutlook } from '#core/frame/outlook'
 import type { Fault } from '#core/errors'
+import { frameInPlay } from '#core/time/held'
 import { perSecond } from '#core/time/rate'
 import { useRibbon } from '~/stores/ribbon'
 import type { Shown } from '~/workers/engine.worker'
@@ -132,10 +133,15 @@ export function usePreview({ name, card, scale, dragging }: Options) {
     const { width, height } = card.value?.frame ?? { width: 1, height: 1 }
     const room = Math.floor(BUDGET / (width * height * scale.value * scale.value * 4))
     const start = ribbon.frame
+    // What is played next comes first; with a hold that is played alone, the hold.
+    const count = Math.min(length, room)
+    const played = Array.from({ length: count }, (_, i) => frameInPlay(card.value!, start, i, ribbon.holding))
+    const others = Array.from({ length: count }, (_, i) => (start + i) % length)
+    const frames = [...new Set([...played, ...others])].slice(0, room)
     let next = 0
     const work = async () => {
-      while (next < Math.min(length, room) && made === version && !closed) {
-        const frame = (start + next++) % length
+      while (next < frames.length && made === version && !closed) {
+        const frame = frames[next++]!
         if (kept.has(frame)) continue
         const shown = await renderOn(frame, scale.value)
         if ('fault' in shown) return
@@ -153,7 +159,8 @@ export function usePreview({ name, card, scale, dragging }: Options) {
     const from = ribbon.frame
     const step = (now: number) => {
       if (!ribbon.playing || closed) return
-      ribbon.go(Math.floor(from + ((now - started) / 1000) * perSecond(value.rate)), value.length)
+      const after = Math.floor(((now - started) / 1000) * perSecond(value.rate))
+      ribbon.go(frameInPlay(value, from, after, ribbon.holding), value.length)
       clock = requestAnimationFrame(step)
     }
     clock = requestAnimationFrame(step)
@@ -180,8 +187,8 @@ export function usePreview({ name, card, scale, dragging }: Options) {
     void show()
   })
   watch(
-    () => ribbon.playing,
-    (playing) => {
+    () => [ribbon.playing, ribbon.holding],
+    ([playing]) => {
       cancelAnimationFrame(clock)
       if (playing) {
         void fill(version)

@@ -33,6 +33,7 @@ export function useShortcuts(showSheet: () => void, outlook: Ref<PieceOutlook[]>
 
   const does: Partial<Record<KeyActionId, () => unknown>> = {
     play: () => (ribbon.playing = !ribbon.playing),
+    hold: () => (ribbon.holding = !ribbon.holding),
     frameBack: () => go(ribbon.frame - 1),
     frameOn: () => go(ribbon.frame + 1),
     toSeam: () => go(0),

@@ -10,6 +10,8 @@ export type Counting = 'seconds' | 'frames' | 'timecode' | 'drop'
 export const useRibbon = defineStore('ribbon', () => {
   const frame = ref(0)
   const playing = ref(false)
+  /** Whether the hold of a card with zones is played again and again. */
+  const holding = ref(false)
   /** The keys that are selected. */
   const keys = shallowRef<readonly KeyPlace[]>([])
   /** Whose motors are being edited: the address of a value. */
@@ -52,10 +54,25 @@ export const useRibbon = defineStore('ribbon', () => {
   function reset() {
     frame.value = 0
     playing.value = false
+    holding.value = false
     keys.value = []
     motorsOf.value = null
     ready.value = []
   }
 
-  return { frame, playing, keys, motorsOf, curvesOpen, counting, ready, readyRuns, isChosen, go, choose, reset }
+  return {
+    frame,
+    playing,
+    holding,
+    keys,
+    motorsOf,
+    curvesOpen,
+    counting,
+    ready,
+    readyRuns,
+    isChosen,
+    go,
+    choose,
+    reset,
+  }
 })

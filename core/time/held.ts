@@ -1,5 +1,6 @@
 import type { Card } from '../card/schema'
 import type { Frames } from '../units'
+import { onRing } from './moment'
 
 // A card with zones comes in, holds and goes out. Its hold can be played several times, to fill a wished length: the
 // frames of such a longer run are those of the card, those of the hold again and again.
@@ -25,6 +26,19 @@ export function heldFrame(card: Zoned, frame: Frames, holds: number): Frames {
   if (!zones || frame < zones.out) return frame
   const span = zones.out - zones.hold
   return frame < zones.hold + span * holds ? zones.hold + ((frame - zones.hold) % span) : frame - (holds - 1) * span
+}
+
+/**
+ * The frame that is played so many frames after another one. The loop comes round; `holding`, it goes in and then plays
+ * the hold again and again.
+ */
+export function frameInPlay(card: Zoned, from: Frames, after: Frames, holding: boolean): Frames {
+  const zones = holding ? zonesOf(card) : null
+  if (!zones) return onRing(from + after, card.length)
+  // What is going out comes in again first.
+  const at = (from >= zones.out ? from - card.length : from) + after
+  if (at < zones.out) return onRing(at, card.length)
+  return zones.hold + ((at - zones.hold) % (zones.out - zones.hold))
 }
 
 /** How many whole holds come nearest to a wished length. */

@@ -207,3 +207,29 @@ test('motion blur is the card’s, a piece can be left out of it', async ({ page
   await page.getByLabel('Motion blur').uncheck()
   await expect.poll(() => pixels(page)).toBe(sharp)
 })
+
+test('a card with zones plays its hold alone, and is rendered with whole holds', async ({ page }) => {
+  await openCard(page, { ...boxes({ x: { keys: keys([0, 240], [10, 400]) } }), zones: { hold: 10, out: 20 } })
+  await page.getByRole('button', { name: 'Play the hold again and again' }).click()
+  await page.getByRole('button', { name: 'Play the loop' }).click()
+  const frame = async () =>
+    Number(await page.getByRole('slider', { name: 'Frame', exact: true }).getAttribute('aria-valuenow'))
+  await expect.poll(frame).toBeGreaterThan(10)
+  // A whole loop takes two seconds: it would have left the hold by then.
+  for (let i = 0; i < 20; i++) {
+    await page.waitForTimeout(110)
+    const now = await frame()
+    expect(now).toBeGreaterThanOrEqual(10)
+    expect(now).toBeLessThan(20)
+  }
+  await page.keyboard.press('h')
+  await expect.poll(frame).toBeGreaterThan(20)
+  await page.getByRole('button', { name: 'Stop' }).click()
+
+  await page.getByRole('button', { name: 'Render with transparency' }).click()
+  await page.getByLabel('Holds').fill('4')
+  await page.getByRole('button', { name: 'Start the render' }).click()
+  const item = page.locator('[data-status]').filter({ hasText: 'Ribbon test' }).first()
+  await expect(item).toHaveAttribute('data-status', 'done', { timeout: 60_000 })
+  await expect(item).toContainText('Frames: 80')
+})

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals'
-import { heldFrame, heldLength, holdsFor, zonesOf } from '#core/time/held'
+import { frameInPlay, heldFrame, heldLength, holdsFor, zonesOf } from '#core/time/held'
 
 const card = { length: 10, zones: { hold: 3, out: 7 } }
 const run = (holds: number) =>
@@ -21,4 +21,13 @@ test('zones count as far as they lie in a loop that was made shorter', () => {
   expect(heldLength({ length: 6, zones: { hold: 3, out: 7 } }, 2)).toBe(9)
   expect(zonesOf({ length: 3, zones: { hold: 3, out: 7 } })).toBeNull()
   expect(holdsFor({ length: 3, zones: { hold: 3, out: 7 } }, 100)).toBe(1)
+})
+
+test('playing goes round the loop; holding, it comes in and stays in the hold', () => {
+  const played = (from: number, holding: boolean) =>
+    Array.from({ length: 14 }, (_, after) => frameInPlay(card, from, after, holding))
+  expect(played(8, false)).toEqual([8, 9, 0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 0, 1])
+  expect(played(8, true)).toEqual([8, 9, 0, 1, 2, 3, 4, 5, 6, 3, 4, 5, 6, 3])
+  expect(played(5, true).slice(0, 6)).toEqual([5, 6, 3, 4, 5, 6])
+  expect(frameInPlay({ length: 10, zones: null }, 8, 5, true)).toBe(3)
 })

@@ -3,6 +3,7 @@ import { mdiPause, mdiPlay } from '@mdi/js'
 import { arc } from 'd3'
 import { computed, ref } from 'vue'
 import { isMoving } from '#core/card/moving'
+import { zonesOf } from '#core/time/held'
 import { ribbonTime } from '#core/time/rate'
 import { followPointer } from '~/composables/follow-pointer'
 import { useBench } from '~/stores/bench'
@@ -19,6 +20,7 @@ const band = (from: number, to: number, inner = 42, outer = 57) =>
   arc()({ innerRadius: inner, outerRadius: outer, startAngle: turn(from), endAngle: turn(to) }) ?? ''
 
 const ready = computed(() => ribbon.readyRuns.map(([from, to]) => band(from, to, 60, 62)))
+const zones = computed(() => (bench.card ? zonesOf(bench.card) : null))
 const at = (frame: number, radius = RADIUS) => ({
   x: Math.sin(turn(frame)) * radius,
   y: -Math.cos(turn(frame)) * radius,
@@ -67,6 +69,7 @@ function nudge(event: KeyboardEvent) {
       @keydown="nudge"
     >
       <path class="track" :d="band(0, length)" />
+      <path v-if="zones" class="hold" :d="band(zones.hold, zones.out, 38, 41)" />
       <path class="gone" :d="band(0, ribbon.frame)" />
       <path v-for="(run, i) in ready" :key="i" class="ready" :d="run" />
       <circle
@@ -81,13 +84,25 @@ function nudge(event: KeyboardEvent) {
       <text class="now" y="0">{{ bench.card ? ribbonTime(ribbon.frame, bench.card.rate) : '' }}</text>
       <text class="of" y="15">of {{ bench.card ? ribbonTime(length, bench.card.rate) : '' }}</text>
     </svg>
-    <button
-      class="play"
-      :aria-label="ribbon.playing ? 'Stop' : 'Play the loop'"
-      @click="ribbon.playing = !ribbon.playing"
-    >
-      <VIcon :icon="ribbon.playing ? mdiPause : mdiPlay" size="20" />
-    </button>
+    <div class="buttons">
+      <button
+        class="play"
+        :aria-label="ribbon.playing ? 'Stop' : 'Play the loop'"
+        @click="ribbon.playing = !ribbon.playing"
+      >
+        <VIcon :icon="ribbon.playing ? mdiPause : mdiPlay" size="20" />
+      </button>
+      <button
+        v-if="zones"
+        class="plain-button holding"
+        :aria-pressed="ribbon.holding"
+        aria-label="Play the hold again and again"
+        @click="ribbon.holding = !ribbon.holding"
+      >
+        Hold
+        <VTooltip activator="parent" text="Comes in, then plays the hold again and again" />
+      </button>
+    </div>
   </div>
 </template>
 
@@ -139,6 +154,21 @@ text {
 .of {
   font-size: 11px;
   fill: var(--ink-2);
+}
+.hold {
+  fill: var(--teal);
+}
+.buttons {
+  display: flex;
+  gap: 6px;
+}
+.holding {
+  border-radius: 15px;
+}
+.holding[aria-pressed='true'] {
+  font-weight: 650;
+  background: var(--teal-soft);
+  border-color: var(--teal);
 }
 .play {
   display: grid;
