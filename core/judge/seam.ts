@@ -8,6 +8,7 @@ import type { Card, Coat, Piece } from '../card/schema'
 import { settleNumber, settleSwitch } from '../card/settled'
 import { pathTo } from '../card/tree'
 import { momentOf } from '../time/evaluate'
+import { perSecond } from '../time/rate'
 import { actingKeys, segmentAt } from '../time/keyframes'
 import { colourAt, motoredNumber, motorPlace } from '../time/moved'
 import type { MotorPlace } from '../time/motors/definition'
@@ -44,8 +45,32 @@ export function seamReport(card: Card): SeamEntry[] {
     .map((place) => entryOf(card, place))
 }
 
+type Seam = Pick<SeamEntry, 'value' | 'speed' | 'step'> & { verdict: Exclude<SeamEntry['verdict'], 'unseen'> }
+
+const known = new WeakMap<Moving<unknown>, { length: number; rate: number; turn: number | null; seam: Seam }>()
+
+/** What keys alone do at the seam is found once for a value: many lanes stay as they are at an edit. */
+function seamOf(card: Card, place: ParameterPlace): Seam {
+  const moving = place.value as Moving<unknown>
+  if (moving.motors?.length) return measuredSeam(card, place)
+  const { length } = card
+  const [rate, turn] = [perSecond(card.rate), turnOf(place.parameter)]
+  const before = known.get(moving)
+  if (before && before.length === length && before.rate === rate && before.turn === turn) return before.seam
+  const seam = measuredSeam(card, place)
+  known.set(moving, { length, rate, turn, seam })
+  return seam
+}
+
 function entryOf(card: Card, place: ParameterPlace): SeamEntry {
-  const { address, label, parameter, value } = place
+  const { address, label } = place
+  const { verdict, ...seam } = seamOf(card, place)
+  const seen = verdict === 'jump' && isUnseen(card, place) ? 'unseen' : verdict
+  return { address, label, verdict: seen, ...seam, why: seen === 'jump' ? reasons(card, place) : [] }
+}
+
+function measuredSeam(card: Card, place: ParameterPlace): Seam {
+  const { parameter, value } = place
   const channels = channelsOf(card, value as Moving<number>, parameter.type === 'colour')
   const turn = turnOf(parameter)
   const sides = channels.map((at) => sidesOf(at, card.length, turn))
@@ -59,9 +84,8 @@ function entryOf(card: Card, place: ParameterPlace): SeamEntry {
   const jumpsElsewhere = () =>
     Math.max(...channels.map((at) => largestJump(at, card.length, turn))) > Math.abs(worst.value.jump) / 2
   const isJump = leaps || (moves && !jumpsElsewhere())
-  const verdict = isJump ? (isUnseen(card, place) ? 'unseen' : 'jump') : moves ? 'held' : bends ? 'turn' : 'closed'
-  const why = verdict === 'jump' ? reasons(card, place) : []
-  return { address, label, verdict, value: worst.value, speed: worst.speed, step, why }
+  const verdict = isJump ? 'jump' : moves ? 'held' : bends ? 'turn' : 'closed'
+  return { verdict, value: worst.value, speed: worst.speed, step }
 }
 
 /** Whether the piece or coat of a value is clear, off or outside of its span on both sides of the seam. */

@@ -196,8 +196,6 @@ function choose() {
 .lane {
   position: relative;
   height: 30px;
-  content-visibility: auto;
-  contain-intrinsic-height: 30px;
   border-bottom: 1px solid var(--line);
 }
 .lane > svg {

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
+import { useElementSize, useVirtualList } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import type { KeyPlace } from '#core/card/edit/keys'
 import { isMoving } from '#core/card/moving'
+import type { ParameterPlace } from '#core/card/addresses'
 import type { Piece } from '#core/card/schema'
 import { allPieces } from '#core/card/tree'
 import { followPointer } from '~/composables/follow-pointer'
@@ -21,20 +22,40 @@ defineProps<{ engineName: string }>()
 const bench = useBench()
 const ribbon = useRibbon()
 const track = ref<HTMLElement>()
-const lanesBox = ref<HTMLElement>()
 const { width } = useElementSize(track)
 const view = useRibbonView(width)
 const { x, length } = view
 
+interface Row {
+  key: string
+  height: number
+  piece: Piece | null
+  lane: ParameterPlace | null
+}
+/** Heights of the rows in their own style sheets. */
+const [SPAN, LANE] = [22, 30]
+
 /** The card's own lanes, then each piece that moves, has a span or is selected, with its lanes below it. */
-const own = computed(() => bench.lanes.filter(({ piece }) => piece === null))
-const pieces = computed(() => {
-  const shown = (piece: Piece) =>
-    piece.span !== null || bench.isSelected(piece.id) || bench.lanes.some((lane) => lane.piece === piece.id)
-  return allPieces(bench.card?.pieces ?? [])
-    .filter(shown)
-    .map((piece) => ({ piece, lanes: bench.lanes.filter((lane) => lane.piece === piece.id) }))
+const rows = computed<Row[]>(() => {
+  const lanes = new Map<string | null, ParameterPlace[]>()
+  for (const lane of bench.lanes) lanes.set(lane.piece, [...(lanes.get(lane.piece) ?? []), lane])
+  const laneRows = (of: string | null) =>
+    (lanes.get(of) ?? []).map((lane): Row => ({ key: lane.address, height: LANE, piece: null, lane }))
+  const shown = (piece: Piece) => piece.span !== null || bench.isSelected(piece.id) || lanes.has(piece.id)
+  return [
+    ...laneRows(null),
+    ...allPieces(bench.card?.pieces ?? [])
+      .filter(shown)
+      .flatMap((piece): Row[] => [{ key: piece.id, height: SPAN, piece, lane: null }, ...laneRows(piece.id)]),
+  ]
 })
+
+// Only rows that are seen are there: a card may have a thousand.
+const { list, containerProps, wrapperProps } = useVirtualList(rows, {
+  itemHeight: (i) => rows.value[i]?.height ?? LANE,
+  overscan: 4,
+})
+const lanesBox = containerProps.ref
 
 // Keys that are selected belong to what was at hand; with the next piece they are let go.
 watch(
@@ -65,18 +86,15 @@ function draw(event: PointerEvent) {
 }
 
 function keysIn(box: { x: number; y: number; w: number; h: number }): KeyPlace[] {
-  const rows = [...lanesBox.value!.querySelectorAll<HTMLElement>('[data-lane]')].filter(
-    ({ offsetTop, offsetHeight }) =>
-      offsetTop + offsetHeight / 2 > box.y && offsetTop + offsetHeight / 2 < box.y + box.h,
-  )
-  const addresses = new Set(rows.map(({ dataset }) => dataset.lane))
-  return bench.lanes
-    .filter(({ address, value }) => addresses.has(address) && isMoving(value))
-    .flatMap(({ address, value }) =>
-      (isMoving(value) ? value.keys : [])
-        .filter(({ frame }) => x.value(frame) >= box.x && x.value(frame) <= box.x + box.w)
-        .map(({ frame }) => ({ address, frame })),
-    )
+  let top = 0
+  return rows.value.flatMap(({ height, lane }) => {
+    const middle = top + height / 2
+    top += height
+    if (!lane || middle <= box.y || middle >= box.y + box.h || !isMoving(lane.value)) return []
+    return lane.value.keys
+      .filter(({ frame }) => x.value(frame) >= box.x && x.value(frame) <= box.x + box.w)
+      .map(({ frame }) => ({ address: lane.address, frame }))
+  })
 }
 </script>
 
@@ -85,16 +103,17 @@ function keysIn(box: { x: number; y: number; w: number; h: number }): KeyPlace[]
     <RibbonTop :view="view" :engine-name="engineName" />
     <div ref="track" class="track" :style="{ '--names': `${NAMES}px` }" @wheel="view.wheel">
       <RibbonRuler :view="view" :width="width" />
-      <div ref="lanesBox" class="lanes" @pointerdown="draw">
-        <p v-if="bench.lanes.length === 0 && pieces.length === 0" class="empty quiet">
+      <div v-bind="containerProps" class="lanes" @pointerdown="draw">
+        <p v-if="rows.length === 0" class="empty quiet">
           Nothing moves yet. Press the small circle beside a value to set its first key, go to another frame, and change
           it.
         </p>
-        <RibbonLane v-for="lane in own" :key="lane.address" :lane="lane" :view="view" :width="width" />
-        <template v-for="{ piece, lanes } in pieces" :key="piece.id">
-          <RibbonSpan :piece="piece" :view="view" :width="width" />
-          <RibbonLane v-for="lane in lanes" :key="lane.address" :lane="lane" :view="view" :width="width" />
-        </template>
+        <div v-bind="wrapperProps">
+          <template v-for="{ data: { key, piece, lane } } in list" :key="key">
+            <RibbonSpan v-if="piece" :piece="piece" :view="view" :width="width" />
+            <RibbonLane v-else-if="lane" :lane="lane" :view="view" :width="width" />
+          </template>
+        </div>
         <div
           v-if="net"
           class="net"
