@@ -1,7 +1,7 @@
 /** @type {import('jest').Config} */
 export default {
   testEnvironment: 'node',
-  roots: ['<rootDir>/tests/core', '<rootDir>/tests/reference', '<rootDir>/tests/server'],
+  roots: ['<rootDir>/tests/core', '<rootDir>/tests/reference', '<rootDir>/tests/server', '<rootDir>/tests/app'],
   testMatch: ['**/*.test.ts'],
   extensionsToTreatAsEsm: ['.ts'],
   transform: {
@@ -14,7 +14,7 @@ export default {
       },
     ],
   },
-  moduleNameMapper: { '^#core/(.*)$': '<rootDir>/core/$1', '^#server/(.*)$': '<rootDir>/server/$1' },
+  moduleNameMapper: { '^#core/(.*)$': '<rootDir>/core/$1', '^#server/(.*)$': '<rootDir>/server/$1', '^~/(.*)$': '<rootDir>/app/$1' },
   modulePathIgnorePatterns: ['<rootDir>/.nuxt', '<rootDir>/.output'],
   maxWorkers: 2,
   // Whole frames and encoders take their time on a busy machine; a test that hangs still ends.
