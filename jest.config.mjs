@@ -14,7 +14,11 @@ export default {
       },
     ],
   },
-  moduleNameMapper: { '^#core/(.*)$': '<rootDir>/core/$1', '^#server/(.*)$': '<rootDir>/server/$1', '^~/(.*)$': '<rootDir>/app/$1' },
+  moduleNameMapper: {
+    '^#core/(.*)$': '<rootDir>/core/$1',
+    '^#server/(.*)$': '<rootDir>/server/$1',
+    '^~/(.*)$': '<rootDir>/app/$1',
+  },
   modulePathIgnorePatterns: ['<rootDir>/.nuxt', '<rootDir>/.output'],
   maxWorkers: 2,
   // Whole frames and encoders take their time on a busy machine; a test that hangs still ends.

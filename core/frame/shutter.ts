@@ -134,10 +134,8 @@ export function layExposed(
   touched: (at: Moment) => Rect | null,
   lay: (at: Moment) => void,
 ): void {
-  const all = exposures.reduce<Rect | null>((bounds, at) => {
-    const here = touched(at)
-    return here && bounds ? joined(bounds, here) : (here ?? bounds)
-  }, null)
+  const boxes = exposures.map((at) => touched(at))
+  const all = boxes.reduce((bounds, here) => (here && bounds ? joined(bounds, here) : (here ?? bounds)), null)
   const box = all && common(outward(all), canvas.box)
   if (!box || box.w <= 0 || box.h <= 0) return
   const mark = kernels.mark()
@@ -145,9 +143,12 @@ export function layExposed(
   const sum = kernels.layers(box.w, box.h)
   kernels.copy(canvas.window(box), before)
   for (const [i, at] of exposures.entries()) {
-    if (i > 0) kernels.copy(before, canvas.window(box))
     lay(at)
     kernels.addTo(canvas.window(box), sum)
+    // The canvas is what it was again; only there was it changed.
+    const part = boxes[i] && common(outward(boxes[i]), box)
+    if (!part || part.w <= 0 || part.h <= 0) continue
+    kernels.copy(kernels.window(before, part.x - box.x, part.y - box.y, part.w, part.h), canvas.window(part))
   }
   kernels.mean(sum, exposures.length, canvas.window(box))
   canvas.touch(box)

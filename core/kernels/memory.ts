@@ -95,25 +95,14 @@ export class KernelMemory {
     return layers
   }
 
-  /** One row of layers as floats; valid only until the next allocation. */
-  private row({ at, w, stride }: Layers, y: number): Float32Array {
-    return new Float32Array(this.memory.buffer, at + y * stride, w * 4)
-  }
-
   /** sum += src, of the same size. */
   addTo(src: Layers, sum: Layers): void {
-    for (let y = 0; y < src.h; y++) {
-      const [from, to] = [this.row(src, y), this.row(sum, y)]
-      for (let i = 0; i < from.length; i++) to[i] = to[i]! + from[i]!
-    }
+    this.run.addRows(src.at, src.stride, sum.at, sum.stride, src.w, src.h)
   }
 
   /** dst = sum / count: divided, not multiplied, so that what is whole in every part is whole in the mean. */
   mean(sum: Layers, count: number, dst: Layers): void {
-    for (let y = 0; y < sum.h; y++) {
-      const [from, to] = [this.row(sum, y), this.row(dst, y)]
-      for (let i = 0; i < from.length; i++) to[i] = from[i]! / count
-    }
+    this.run.meanRows(sum.at, sum.stride, count, dst.at, dst.stride, sum.w, sum.h)
   }
 
   /** Floats in the kernels' memory: look-up tables, colours, corners. */

@@ -47,6 +47,8 @@ export interface KernelExports {
   addNoise(tile: Address, size: number, nx: number, ny: number, weight: number, seed: number): void
   mixByCoverage(coverage: Address, inside: Address, insideStride: number, dst: Address, ...numbers: number[]): void
   copyGated(gate: Address, src: Address, srcStride: number, dst: Address, ...numbers: number[]): void
+  addRows(src: Address, srcStride: number, sum: Address, sumStride: number, w: number, h: number): void
+  meanRows(sum: Address, sumStride: number, count: number, dst: Address, dstStride: number, w: number, h: number): void
   copyRows(src: Address, srcStride: number, dst: Address, dstStride: number, bytes: number, h: number): void
   encodeRows(at: Address, stride: number, w: number, h: number, table: Address, steps: number): void
   alphaPlane(src: Address, stride: number, dst: Address, w: number, h: number): void

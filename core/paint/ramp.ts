@@ -30,11 +30,28 @@ export function pixelColour([r, g, b, a]: Rgba, linear: boolean): Rgba {
   return linear ? [toLinear(r), toLinear(g), toLinear(b), a] : [r, g, b, a]
 }
 
+type Mix = Pick<SettledGradient, 'stops' | 'mix'>
+
+const kept = new Map<string, Float32Array>()
+const MOST_KEPT = 100
+
+/** The colours of a gradient at even places; see `mixedColours`. Kept: most gradients are the same in the next frame. */
+export function rampColours({ stops, mix }: Mix, linear: boolean): Float32Array {
+  const key = JSON.stringify([stops, mix, linear])
+  let colours = kept.get(key)
+  if (!colours) {
+    colours = mixedColours({ stops, mix }, linear)
+    if (kept.size >= MOST_KEPT) kept.clear()
+    kept.set(key, colours)
+  }
+  return colours
+}
+
 /**
  * Premultiplied colours at even places from 0 to 1, mixed premultiplied (CSS Images 4 §3.4.2) in the gradient's
  * space. Midpoints are colour hints: §3.4.2, progress^(log ½ / log hint).
  */
-export function rampColours({ stops, mix }: Pick<SettledGradient, 'stops' | 'mix'>, linear: boolean): Float32Array {
+function mixedColours({ stops, mix }: Mix, linear: boolean): Float32Array {
   const sorted = [...stops].sort((a, b) => a.at - b.at)
   const sharp = sorted.some(({ at }, i) => i > 0 && at === sorted[i - 1]!.at)
   const steps = sharp ? SHARP_STEPS : STEPS

@@ -5,6 +5,8 @@ import type { PathCommand } from '../outline/contour'
 /** Fonts larger than this are refused. */
 export const LARGEST_FONT_BYTES = 30 * 1024 * 1024
 
+const MOST_SHAPED = 500
+
 /** One glyph of a shaped line, in font units. */
 export interface ShapedGlyph {
   id: number
@@ -23,6 +25,8 @@ export class Font {
   readonly family: string
   readonly style: string
   private readonly font: hb.Font
+  /** Lines that were shaped before: letter motion asks for the same one at every frame. */
+  private readonly shaped = new Map<string, readonly ShapedGlyph[]>()
   private readonly paths = new Map<number, PathCommand[]>()
 
   /** Throws a WaxError where the bytes are no usable font. `place` names the file for people. */
@@ -57,7 +61,18 @@ export class Font {
   }
 
   /** One line of text, left to right in visual order. Optional ligatures only where asked for. */
-  shape(line: string, ligatures: boolean): ShapedGlyph[] {
+  shape(line: string, ligatures: boolean): readonly ShapedGlyph[] {
+    const key = `${ligatures ? '+' : '-'}${line}`
+    let glyphs = this.shaped.get(key)
+    if (!glyphs) {
+      glyphs = this.shapeLine(line, ligatures)
+      if (this.shaped.size >= MOST_SHAPED) this.shaped.clear()
+      this.shaped.set(key, glyphs)
+    }
+    return glyphs
+  }
+
+  private shapeLine(line: string, ligatures: boolean): ShapedGlyph[] {
     const buffer = new hb.Buffer()
     buffer.addText(line)
     buffer.guessSegmentProperties()

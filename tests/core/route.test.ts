@@ -99,6 +99,9 @@ describe('the way of a place', () => {
     const still = pairPlace(card(open(key(0, 100), key(40, 300)), 77), 'boat')
     for (let f = 0; f <= 40; f++) expect(at(still, f).y).toBe(77)
     expect(routeFrames(still.pieces[0]!)).toEqual([0, 40])
+    // One coordinate goes on while the other is held: it still does.
+    const half = card(open(key(0, 100), key(20, 150, { easing: 'hold' }), key(40, 300)), open(key(0, 50), key(40, 250)))
+    for (let f = 0; f <= 40; f++) expect(at(pairPlace(half, 'boat'), f)).toEqual(at(half, f))
   })
 
   test('is bent at a key on both coordinates', () => {

@@ -1,3 +1,4 @@
+import { zonesOf } from '../../time/held'
 import { perSecond } from '../../time/rate'
 import type { LetterRange } from '../../type/ranges'
 import { MOST_RANGES, RANGE_PARAMETERS } from '../../type/ranges'
@@ -30,7 +31,9 @@ export function addRanges(card: Card, pieceId: string, start: RangeStart): Card 
  * A sweep that has no seam. A wave passes once in the loop. What arrives has come when the hold begins, and goes the same
  * way from where it ends; what leaves goes then and comes back before the loop begins again.
  */
-function sweepFor({ length, rate, zones }: Card, form: LetterRange['form']): Movable<number> {
+function sweepFor(card: Card, form: LetterRange['form']): Movable<number> {
+  const { length, rate } = card
+  const zones = zonesOf(card)
   const second = Math.round(ENTRANCE * perSecond(rate))
   const way = Math.max(1, Math.min(second, Math.floor(length / 3)))
   const [hold, out] = zones ? [zones.hold, zones.out] : [way, length - way]

@@ -24,7 +24,10 @@ export function placeAt({ x, y }: Pick<Piece, 'x' | 'y'>, frame: Frames, length:
   return { x: settleNumber(x, at, PLACE_PARAMETERS.x), y: settleNumber(y, at, PLACE_PARAMETERS.y) }
 }
 
-/** Gives both coordinates a key wherever one of them has it; the easing is then the same on both. Nothing moves at the keys. */
+/**
+ * Gives both coordinates a key wherever one of them has it, eased as on the other one, so that both run along one curve.
+ * Nothing moves at the keys; what moves on while the other one is held keeps its own easing.
+ */
 export function pairPlace(card: Card, id: string): Card {
   const piece = pieceOf(card, id)
   if (!piece) return card
@@ -43,7 +46,7 @@ export function pairPlace(card: Card, id: string): Card {
             keys: [{ frame, value }],
             ...(isMoving(other) ? { loop: other.loop ?? true } : {}),
           })
-      return withKey(keyed, address, frame, (key) => ({ ...key, ...(easing ? { easing } : {}) }))
+      return easing && !isHeld(easing) ? withKey(keyed, address, frame, (key) => ({ ...key, easing })) : keyed
     }, next)
   }, card)
 }
@@ -133,8 +136,10 @@ export function controlOf(card: Card, id: string, frame: Frames, side: keyof Ben
 function holds(value: Piece['x'], frame: Frames, length: Frames): boolean {
   if (!isMoving(value)) return false
   const { from } = segmentAt(value as Moving<number>, frame, length)
-  return from.easing === 'hold' || from.easing === 'step-end'
+  return isHeld(from.easing)
 }
+
+const isHeld = (easing: string | undefined) => easing === 'hold' || easing === 'step-end'
 
 const pieceOf = (card: Card, id: string): Piece | undefined => allPieces(card.pieces).find((piece) => piece.id === id)
 

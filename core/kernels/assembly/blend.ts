@@ -157,3 +157,28 @@ export function copyRows(src: usize, srcStride: usize, dst: usize, dstStride: us
     dst += dstStride
   }
 }
+
+/** sum += src, of the same size. */
+export function addRows(src: usize, srcStride: usize, sum: usize, sumStride: usize, w: i32, h: i32): void {
+  for (let y = 0; y < h; y++) {
+    let s = src + <usize>y * srcStride, d = sum + <usize>y * sumStride
+    for (let x = 0; x < w; x++) {
+      v128.store(d, f32x4.add(v128.load(d), v128.load(s)))
+      s += 16
+      d += 16
+    }
+  }
+}
+
+/** dst = sum / count. */
+export function meanRows(sum: usize, sumStride: usize, count: f32, dst: usize, dstStride: usize, w: i32, h: i32): void {
+  const by = f32x4.splat(count)
+  for (let y = 0; y < h; y++) {
+    let s = sum + <usize>y * sumStride, d = dst + <usize>y * dstStride
+    for (let x = 0; x < w; x++) {
+      v128.store(d, f32x4.div(v128.load(s), by))
+      s += 16
+      d += 16
+    }
+  }
+}
