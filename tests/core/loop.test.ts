@@ -152,12 +152,15 @@ test('no moving value of the demo jumps at the seam, and no motor is at fault', 
 test('random cards of periodic motors: no value breaks off at the seam, and the frame after the last is the first', () => {
   const engine = engineWithFonts()
   const number = fc.integer({ min: -60, max: 60 })
+  const bend = fc.option(fc.record({ in: number, out: number }), { nil: undefined })
   const moving = fc.record({
     keys: fc
       .uniqueArray(fc.integer({ min: 0, max: 49 }), { minLength: 1, maxLength: 4 })
       .chain((frames) =>
         fc.tuple(
-          ...[...frames].sort((a, b) => a - b).map((frame) => fc.record({ frame: fc.constant(frame), value: number })),
+          ...[...frames]
+            .sort((a, b) => a - b)
+            .map((frame) => fc.record({ frame: fc.constant(frame), value: number, bend })),
         ),
       ),
     motors: fc.array(
