@@ -15,6 +15,8 @@ const CARDS = [
   '06-soft-relief',
   '07-frozen',
   '08-lift',
+  '09-wave',
+  '13-bent-way',
 ]
 const DRAGS = 3
 const MOVES = 90

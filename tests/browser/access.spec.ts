@@ -59,6 +59,20 @@ for (const theme of ['paper', 'evening'] as const) {
       }
     })
 
+    test('letter motion: its menu and its values; a way on the stage', async ({ page }) => {
+      await page.goto('/card/demo-09-wave')
+      await shown(page)
+      await page.getByRole('button', { name: 'Values of Ember' }).click()
+      await check(page)
+      await page.getByRole('button', { name: 'Move letters' }).click()
+      await page.locator('.v-overlay--active .v-overlay__content').last().waitFor()
+      await check(page)
+      await page.goto('/card/demo-13-bent-way')
+      await shown(page)
+      await page.locator('.route .bend').first().waitFor()
+      await check(page)
+    })
+
     test('press room', async ({ page }) => {
       await page.goto('/renders')
       await page.getByRole('heading', { name: 'Renders' }).waitFor()
