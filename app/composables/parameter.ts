@@ -10,7 +10,7 @@ import { useMoment } from './moment'
 import { useRibbon } from '~/stores/ribbon'
 
 /** One parameter as its control sees it: the value at the playhead, and what a hand can do with it. */
-export function useParameter(place: () => ParameterPlace, reference: () => number = () => 0) {
+export function useParameter(place: () => ParameterPlace, referenceOf: (piece: string) => number = () => 0) {
   const bench = useBench()
   const ribbon = useRibbon()
   const { base } = useMoment()
@@ -66,8 +66,11 @@ export function useParameter(place: () => ParameterPlace, reference: () => numbe
   }
 
   function unit(to: 'px' | '%') {
-    const { address, label } = place()
-    bench.edit(`Unit of ${label}`, (card) => changeUnit(card, address, to, reference()))
+    const addresses = shared.value
+    bench.edit(`Unit of ${place().label}`, (card) =>
+      // Each piece has a size of its own that 100 % stands for.
+      addresses.reduce((next, address) => changeUnit(next, address, to, referenceOf(address.split('/')[0]!)), card),
+    )
   }
 
   return { value, amount, moving, driven, mixed, keyHere, percent, write, writeAmount, key, reset, unit }

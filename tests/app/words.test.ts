@@ -116,11 +116,8 @@ describe('a parameter in the hand', () => {
     standInServer({ 'GET /cards/card-1': { id: 'card-1', revision: 1, document: threeBoxes() } })
     await useBench().open('card-1')
   })
-  const held = (address: string, reference = 40) =>
-    useParameter(
-      () => listParameters(useBench().card!).find((place) => place.address === address)!,
-      () => reference,
-    )
+  const held = (address: string, reference: (piece: string) => number = () => 40) =>
+    useParameter(() => listParameters(useBench().card!).find((place) => place.address === address)!, reference)
   const stored = (address: string) => storedAt(useBench().card!, address)
 
   test('is cut to its range, kept to thousandths, and no number is nothing', () => {
@@ -174,6 +171,15 @@ describe('a parameter in the hand', () => {
     expect([width.percent.value, width.amount.value]).toEqual([true, 15])
     width.reset()
     expect(stored('front/stroke-front/width')).not.toEqual({ unit: '%', value: 15 })
+  })
+
+  test('the unit of several pieces changes on each by its own size', () => {
+    useBench().selectAll(['middle', 'front'])
+    held('front/stroke-front/width', (piece) => (piece === 'front' ? 40 : 100)).unit('%')
+    expect(stored('front/stroke-front/width')).toEqual({ unit: '%', value: 15 })
+    expect(stored('middle/stroke-middle/width')).toEqual({ unit: '%', value: 5 })
+    expect(stored('back/stroke-back/width')).toBe(4)
+    expect(useBench().past).toHaveLength(1)
   })
 
   test('a motor shows as driven while it runs', () => {

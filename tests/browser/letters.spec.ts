@@ -19,7 +19,8 @@ test('letters rise in by a ready-made motion; its values are changed, it is swit
   const still = await pixels(page)
   await page.getByRole('button', { name: 'Move letters' }).click()
   await page.getByRole('menuitem', { name: /^Rise/ }).click()
-  // At the first frame nothing has come yet; the sweep has a lane of its own.
+  // The playhead goes to where letters are on their way; the sweep has a lane of its own.
+  await expect(page.getByRole('slider', { name: 'Frame', exact: true })).toHaveAttribute('aria-valuenow', '11')
   await expect.poll(() => pixels(page)).not.toBe(still)
   await expect(page.locator('[data-lane="word/range-1/sweep"]')).toBeVisible()
   const rows = page.locator('section.letters')

@@ -14,6 +14,7 @@ import { setKey, setStored, storedAt } from '#core/card/edit/values'
 import type { Key, Moving } from '#core/card/moving'
 import { readCard } from '#core/card/read'
 import type { Card } from '#core/card/schema'
+import { place, within } from '#core/outline/outline'
 import { routeOf } from '#core/stage/route'
 import { between, splitBend } from '#core/time/bend'
 import { emptyCard, withBox } from '../support/engine'
@@ -168,6 +169,22 @@ describe('the way of a place', () => {
     const { card: grouped, id } = groupPieces(bent, ['boat'], { x: 0, y: 0 })
     const { card: free } = ungroupPiece(setStored(grouped, `${id}/scale`, 200), id, 0)
     for (let f = 0; f <= 40; f++) expect(at(free, f).y).toBeCloseTo(2 * at(bent, f).y, 3)
+  })
+
+  test('is turned with a group that is taken apart, whichever coordinate moved', () => {
+    const bent = bendRoute(straight(), 'boat', 0, 'out', { x: 20, y: 200 }, false)
+    const one = card(open(key(0, 100), key(30, 180, { easing: 'ease-in' }), key(40, 300)), 50)
+    for (const start of [bent, straight(), one]) {
+      const { card: grouped, id } = groupPieces(start, ['boat'], { x: 40, y: -10 })
+      const turned = setStored(setStored(grouped, `${id}/rotation`, 30), `${id}/scale`, 150)
+      const { card: free } = ungroupPiece(turned, id, 0)
+      const outer = within({ scale: 1.5, rotation: 30, x: 40, y: -10 }, { scale: 1, rotation: 0, x: -40, y: 10 })
+      for (let f = 0; f <= 40; f++) {
+        const wanted = place(outer, at(start, f))
+        expect(at(free, f).x).toBeCloseTo(wanted.x, 2)
+        expect(at(free, f).y).toBeCloseTo(wanted.y, 2)
+      }
+    }
   })
 
   test('a key is moved on the stage; the bends go with it', () => {

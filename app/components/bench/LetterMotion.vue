@@ -3,6 +3,7 @@ import { mdiChevronDown, mdiChevronRight, mdiChevronUp, mdiClose, mdiPlus } from
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { listRangeParameters } from '#core/card/addresses'
 import { addRanges, changeRange, moveRange } from '#core/card/edit/ranges'
+import { isMoving } from '#core/card/moving'
 import { counts } from '#core/card/parameter-kinds'
 import type { TypePiece } from '#core/card/schema'
 import type { LetterRange } from '#core/type/ranges'
@@ -10,12 +11,14 @@ import { MOST_RANGES, RANGE_PARAMETERS } from '#core/type/ranges'
 import type { RangeStart } from '#core/type/range-starts'
 import { RANGE_STARTS } from '#core/type/range-starts'
 import { useBench } from '~/stores/bench'
+import { useRibbon } from '~/stores/ribbon'
 import ParameterRow from '../fields/ParameterRow.vue'
 import EyeButton from './EyeButton.vue'
 
 /** The ranges of letter motion that a type piece has. */
 const props = defineProps<{ piece: TypePiece }>()
 const bench = useBench()
+const ribbon = useRibbon()
 const open = ref<string | null>(null)
 const menu = ref(false)
 const rows = useTemplateRef<HTMLElement[]>('rows')
@@ -33,7 +36,17 @@ function add(start: RangeStart) {
   menu.value = false
   const before = new Set(props.piece.ranges.map(({ id }) => id))
   bench.edit(`Letter motion: ${start.label}`, (card) => addRanges(card, props.piece.id, start))
-  void nextTick(() => unfold(props.piece.ranges.find(({ id }) => !before.has(id))?.id ?? null))
+  void nextTick(() => {
+    const added = props.piece.ranges.find(({ id }) => !before.has(id))
+    void unfold(added?.id ?? null)
+    if (added) showOnItsWay(added)
+  })
+}
+
+/** Goes to a frame at which letters are on their way: where the motion begins nothing may be there yet. */
+function showOnItsWay({ sweep }: LetterRange) {
+  const [first, second] = isMoving(sweep) ? sweep.keys : []
+  if (first && second) ribbon.go(first.frame + (second.frame - first.frame) * 0.55, bench.card!.length)
 }
 
 /** Unfolds a range where it can be seen. */

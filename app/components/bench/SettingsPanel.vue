@@ -23,7 +23,8 @@ import TypeSettings from './TypeSettings.vue'
 const props = defineProps<{ outlook: PieceOutlook[]; engineName: string }>()
 const bench = useBench()
 
-const reference = computed(() => props.outlook.find(({ id }) => id === bench.selectedPiece)?.reference ?? 0)
+const referenceOf = (piece: string) => props.outlook.find(({ id }) => id === piece)?.reference ?? 0
+const reference = computed(() => referenceOf(bench.selectedPiece ?? ''))
 const title = computed(() => {
   if (bench.coat) return coatTitle(bench.coat)
   return bench.pieces.length > 1 ? `${bench.pieces.length} pieces` : (bench.piece?.name ?? 'Card')
@@ -78,7 +79,7 @@ const help = computed(() => (bench.coat ? coatOf(bench.coat.kind).help : ''))
           <PictureSettings v-if="bench.piece.kind === 'picture'" :piece="bench.piece" />
         </template>
         <PaintField v-for="paint in paints" :key="paint.address" v-bind="paint" :places="places" />
-        <ParameterRow v-for="place in rows" :key="place.address" :place="place" :reference="reference" />
+        <ParameterRow v-for="place in rows" :key="place.address" :place="place" :reference-of="referenceOf" />
         <TimeSettings v-if="!bench.coat" />
       </template>
     </div>

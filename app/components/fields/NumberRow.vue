@@ -11,14 +11,14 @@ import { useRibbon } from '~/stores/ribbon'
 import KeyDot from './KeyDot.vue'
 import HintText from './HintText.vue'
 
-const props = defineProps<{ place: ParameterPlace; reference?: number }>()
+const props = defineProps<{ place: ParameterPlace; referenceOf?: (piece: string) => number }>()
 
 const bench = useBench()
 const notices = useNotices()
 const ribbon = useRibbon()
 const { amount, moving, driven, mixed, keyHere, percent, writeAmount, key, reset, unit } = useParameter(
   () => props.place,
-  () => props.reference ?? 0,
+  (piece) => props.referenceOf?.(piece) ?? 0,
 )
 const parameter = computed(() => props.place.parameter as NumberParameter | LengthParameter)
 const isLength = computed(() => parameter.value.type === 'length')

@@ -6,14 +6,14 @@ import NumberRow from './NumberRow.vue'
 import CurveRow from './CurveRow.vue'
 import ToggleRow from './ToggleRow.vue'
 
-defineProps<{ place: ParameterPlace; reference?: number }>()
+defineProps<{ place: ParameterPlace; referenceOf?: (piece: string) => number }>()
 </script>
 
 <template>
   <NumberRow
     v-if="place.parameter.type === 'number' || place.parameter.type === 'length'"
     :place="place"
-    :reference="reference"
+    :reference-of="referenceOf"
   />
   <ColourRow v-else-if="place.parameter.type === 'colour'" :place="place" />
   <ChoiceRow v-else-if="place.parameter.type === 'choice'" :place="place" />

@@ -2,12 +2,15 @@ import { place, within } from '../../outline/outline'
 import type { Placement } from '../../outline/outline'
 import type { Frames } from '../../units'
 import { createPiece } from '../create'
+import type { Key, Moving } from '../moving'
+import { isMoving } from '../moving'
 import { PLACE_PARAMETERS } from '../pieces'
 import type { Card, GroupPiece, Piece } from '../schema'
 import { settleNumber } from '../settled'
-import { replacePiece } from '../tree'
+import { allPieces, replacePiece } from '../tree'
 import { mapped } from './mapped'
 import { withPiece } from './path'
+import { controlOf, pairPlace } from './route'
 
 // Pieces put into a group and taken out of it, without anything moving on the card.
 
@@ -51,13 +54,15 @@ export function groupPieces(
  */
 export function ungroupPiece(card: Card, id: string, frame: Frames): { card: Card; ids: string[] } {
   const at = { frame, length: card.length, bare: true }
-  let ids: string[] = []
-  const pieces = replacePiece(card.pieces, id, (piece) => {
-    if (piece.kind !== 'group') return [piece]
-    const outer = placementOf(piece, at)
-    ids = piece.pieces.map((inner) => inner.id)
-    return piece.pieces.map((inner) => freed(inner, outer, at))
-  })
+  const group = allPieces(card.pieces).find((piece) => piece.id === id)
+  if (group?.kind !== 'group') return { card, ids: [] }
+  const ids = group.pieces.map((inner) => inner.id)
+  const outer = placementOf(group, at)
+  // In a turned group each coordinate comes of both: they need keys at the same frames.
+  const paired = outer.rotation % 360 === 0 ? card : ids.reduce(pairPlace, card)
+  const pieces = replacePiece(paired.pieces, id, (piece) =>
+    piece.kind === 'group' ? piece.pieces.map((inner) => freed(paired, inner, outer, at)) : [piece],
+  )
   return { card: { ...card, pieces }, ids }
 }
 
@@ -69,17 +74,51 @@ function placementOf(piece: Piece, at: { frame: Frames; length: Frames }): Place
 }
 
 /** A piece as it stands outside of its group: every value and every key of its place, turn and scale carried over. */
-function freed(inner: Piece, outer: Placement, at: { frame: Frames; length: Frames }): Piece {
+function freed(card: Card, inner: Piece, outer: Placement, at: { frame: Frames; length: Frames }): Piece {
   const { scale, rotation } = outer
   const [x, y] = [settleNumber(inner.x, at, PLACE_PARAMETERS.x), settleNumber(inner.y, at, PLACE_PARAMETERS.y)]
-  return {
-    ...inner,
-    // Keys of one coordinate are carried over beside the other one as it is at this frame.
+  // Keys of one coordinate are carried over beside the other one: as it is at this frame, or at the same key.
+  const carried = {
     x: mapped(inner.x, (v) => tidy(place(outer, { x: v, y }).x)),
     y: mapped(inner.y, (v) => tidy(place(outer, { x, y: v }).y)),
+  }
+  return {
+    ...inner,
+    ...(rotation % 360 === 0 ? carried : turnedWay(card, inner, outer, carried)),
     scale: mapped(inner.scale, (v) => tidy(v * scale)),
     rotation: mapped(inner.rotation, (v) => tidy(v + rotation)),
   }
+}
+
+/** The keys of both coordinates turned together, bends and all; motors as `carried` has them. */
+function turnedWay(
+  card: Card,
+  inner: Piece,
+  outer: Placement,
+  carried: Pick<Piece, 'x' | 'y'>,
+): Pick<Piece, 'x' | 'y'> {
+  const { x, y } = inner
+  if (!isMoving(x) || !isMoving(y)) return carried
+  const spin: Placement = { ...outer, x: 0, y: 0 }
+  const places = (x as Moving<number>).keys.map((key) => {
+    const other = (y as Moving<number>).keys.find(({ frame }) => frame === key.frame)!
+    const bends = (['in', 'out'] as const).flatMap((side) => {
+      const bent = key.bend?.[side] !== undefined || other.bend?.[side] !== undefined
+      const by = bent ? controlOf(card, inner.id, key.frame, side) : null
+      return by ? [[side, place(spin, by)] as const] : []
+    })
+    return { frame: key.frame, at: place(outer, { x: key.value, y: other.value }), bends }
+  })
+  const turned = (axis: 'x' | 'y') => {
+    const moving = carried[axis] as Moving<number>
+    const keys = moving.keys.map(({ frame, easing }): Key<number> => {
+      const { at, bends } = places.find((one) => one.frame === frame)!
+      const bend = Object.fromEntries(bends.map(([side, by]) => [side, tidy(by[axis])]))
+      return { frame, value: tidy(at[axis]), ...(easing ? { easing } : {}), ...(bends.length > 0 ? { bend } : {}) }
+    })
+    return { ...moving, keys }
+  }
+  return { x: turned('x'), y: turned('y') }
 }
 
 const tidy = (value: number) => Math.round(value * 1e4) / 1e4
