@@ -12,6 +12,16 @@ import { useStage } from '~/stores/stage'
 import { followPointer } from './follow-pointer'
 import { useMoment } from './moment'
 
+/** What is held while a handle is moved. */
+export type Held = Pick<MouseEvent, 'altKey' | 'ctrlKey' | 'shiftKey'>
+
+const ARROWS: Record<string, readonly [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+}
+
 /** Screen pixels within which things come to rest on lines. */
 const SNAP = 6
 
@@ -32,7 +42,7 @@ export function useStageHand(svg: Ref<SVGSVGElement | undefined>, zoom: () => nu
   const onScreen = ({ x, y }: Point): Point => ({ x: x * zoom(), y: y * zoom() })
 
   /** Follows the pointer until it is let go; all that it changes is one step of the history. */
-  function drag(event: PointerEvent, move: (point: Point, event: PointerEvent) => void, end: () => void = () => {}) {
+  function drag(event: PointerEvent, move: (point: Point, event: Held) => void, end: () => void = () => {}) {
     bench.settle()
     followPointer(
       event,
@@ -46,6 +56,22 @@ export function useStageHand(svg: Ref<SVGSVGElement | undefined>, zoom: () => nu
         end()
       },
     )
+  }
+
+  /** The way of an arrow key: a step, ten with Shift; null for other keys. The key does nothing else then. */
+  function arrow(event: KeyboardEvent): Point | null {
+    const way = ARROWS[event.key]
+    if (!way) return null
+    event.preventDefault()
+    event.stopPropagation()
+    const by = event.shiftKey ? 10 : 1
+    return { x: way[0] * by, y: way[1] * by }
+  }
+
+  /** Moves what is dragged from a point by the arrow keys instead, by px of the card; nothing holds it on its way. */
+  function nudge(event: KeyboardEvent, from: Point, move: (point: Point, event: Held) => void) {
+    const by = arrow(event)
+    if (by) move({ x: from.x + by.x, y: from.y + by.y }, { altKey: event.altKey, ctrlKey: true, shiftKey: false })
   }
 
   /** Edges and middles of the frame, of the safe areas while they are shown, and of all pieces but those moved. */
@@ -77,7 +103,21 @@ export function useStageHand(svg: Ref<SVGSVGElement | undefined>, zoom: () => nu
   const selected = computed(() => outlook().filter(({ id }) => bench.isSelected(id)))
   const around = computed(() => boundsOf(selected.value))
 
-  return { zoom, outlook, guides, showGuides, reach, cardPoint, onScreen, drag, linesFor, selected, around }
+  return {
+    zoom,
+    outlook,
+    guides,
+    showGuides,
+    reach,
+    cardPoint,
+    onScreen,
+    drag,
+    arrow,
+    nudge,
+    linesFor,
+    selected,
+    around,
+  }
 }
 
 export type StageHand = ReturnType<typeof useStageHand>

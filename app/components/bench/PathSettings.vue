@@ -10,12 +10,14 @@ import { useRibbon } from '~/stores/ribbon'
 import { useMoment } from '~/composables/moment'
 import { useBench } from '~/stores/bench'
 import { useNotices } from '~/stores/notices'
+import { useStage } from '~/stores/stage'
 import KeyOf from '../fields/KeyOf.vue'
 
 const props = defineProps<{ piece: PathPiece }>()
 const bench = useBench()
 const notices = useNotices()
 const ribbon = useRibbon()
+const stage = useStage()
 const { base } = useMoment()
 const shown = computed(() => settle(PATH_PARAMETERS.path, props.piece.path, base.value) as string)
 
@@ -33,6 +35,13 @@ function write(event: Event) {
 </script>
 
 <template>
+  <button
+    class="plain-button points"
+    :aria-pressed="stage.editedPath === piece.id"
+    @click="stage.editedPath = stage.editedPath === piece.id ? null : piece.id"
+  >
+    {{ stage.editedPath === piece.id ? 'Leave the points' : 'Edit the points' }}
+  </button>
   <label class="path">
     <span>Path, as SVG path data around its place <KeyOf :address="`${piece.id}/path`" /></span>
     <textarea :value="shown" rows="4" spellcheck="false" aria-label="Path data" @change="write" />
@@ -40,6 +49,10 @@ function write(event: Event) {
 </template>
 
 <style scoped>
+.points {
+  height: 26px;
+  margin-bottom: 6px;
+}
 span {
   display: flex;
   align-items: center;

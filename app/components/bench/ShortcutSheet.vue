@@ -41,7 +41,7 @@ useEventListener(
       <dl>
         <div>
           <dt><kbd>Arrows</kbd></dt>
-          <dd>Move the piece by 1 px; with Shift by 10 px</dd>
+          <dd>Move the piece, or the handle that has the focus, by 1 px; with Shift by 10 px</dd>
         </div>
         <div v-for="id in ids" :key="id">
           <dt>

@@ -88,12 +88,13 @@ function put(label: string, values: Record<string, number>) {
   )
 }
 
-function dragEnd(event: PointerEvent, index: 0 | 1) {
+/** Begins to move one of the two ends; gives what follows the hand. */
+function mover(index: 0 | 1): (point: Point) => void {
   const { bounds, placement } = space.value!
   const start = ends.value!.map((point) => unplace(placement, point)) as [Point, Point]
   const { type } = settled.value!
   const [width, height] = [bounds.right - bounds.left, bounds.bottom - bounds.top]
-  props.hand.drag(event, (point) => {
+  return (point) => {
     const at = unplace(placement, point)
     if (type === 'linear') {
       const { angle, scale, shift } = gradientBetween(index === 0 ? at : start[0], index === 1 ? at : start[1], bounds)
@@ -109,8 +110,14 @@ function dragEnd(event: PointerEvent, index: 0 | 1) {
     } else {
       put('Turn of the gradient', { angle: (Math.atan2(start[0].y - at.y, at.x - start[0].x) * 180) / Math.PI })
     }
-  })
+  }
 }
+const dragEnd = (event: PointerEvent, index: 0 | 1) => props.hand.drag(event, mover(index))
+const nudgeEnd = (event: KeyboardEvent, index: 0 | 1) => props.hand.nudge(event, ends.value![index], mover(index))
+const names = computed(() => [
+  found.value?.paint.type === 'linear' ? 'First colour' : 'Middle of the gradient',
+  'Last colour',
+])
 </script>
 
 <template>
@@ -123,17 +130,20 @@ function dragEnd(event: PointerEvent, index: 0 | 1) {
       class="under"
     />
     <line :x1="onScreen(ends[0]).x" :y1="onScreen(ends[0]).y" :x2="onScreen(ends[1]).x" :y2="onScreen(ends[1]).y" />
-    <circle :cx="onScreen(ends[0]).x" :cy="onScreen(ends[0]).y" r="6" @pointerdown.stop="dragEnd($event, 0)">
-      <title>{{ found?.paint.type === 'linear' ? 'First colour' : 'Middle of the gradient' }}</title>
-    </circle>
     <circle
-      class="last"
-      :cx="onScreen(ends[1]).x"
-      :cy="onScreen(ends[1]).y"
+      v-for="index in [0, 1] as const"
+      :key="index"
+      :class="{ last: index === 1 }"
+      :cx="onScreen(ends[index]).x"
+      :cy="onScreen(ends[index]).y"
       r="6"
-      @pointerdown.stop="dragEnd($event, 1)"
+      tabindex="0"
+      role="button"
+      :aria-label="`${names[index]}, on the stage: arrows move it`"
+      @pointerdown.stop="dragEnd($event, index)"
+      @keydown="nudgeEnd($event, index)"
     >
-      <title>Last colour</title>
+      <title>{{ names[index] }}</title>
     </circle>
   </g>
 </template>

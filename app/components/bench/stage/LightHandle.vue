@@ -30,18 +30,25 @@ function drag(event: PointerEvent) {
     const step = next.shiftKey ? 15 : 1
     const azimuth = Math.round((Math.atan2(dy, dx) * 180) / Math.PI / step) * step
     const elevation = Math.round((Math.acos(reach) * 180) / Math.PI / step) * step
-    bench.edit(
-      'Key light',
-      (card) =>
-        writeValue(
-          writeValue(card, 'light/azimuth', ribbon.frame, azimuth),
-          'light/elevation',
-          ribbon.frame,
-          elevation,
-        ),
-      'key-light',
-    )
+    put(azimuth, elevation)
   })
+}
+
+function put(azimuth: number, elevation: number) {
+  bench.edit(
+    'Key light',
+    (card) =>
+      writeValue(writeValue(card, 'light/azimuth', ribbon.frame, azimuth), 'light/elevation', ribbon.frame, elevation),
+    'key-light',
+  )
+}
+
+/** Left and right turn it, up and down raise and lower it, by whole degrees. */
+function turnSun(event: KeyboardEvent) {
+  const by = props.hand.arrow(event)
+  if (!by) return
+  const { azimuth, elevation } = light.value
+  put(Math.round(azimuth - by.x), Math.min(90, Math.max(0, Math.round(elevation - by.y))))
 }
 
 const at = computed(() => props.hand.onScreen(sun.value))
@@ -52,7 +59,14 @@ const centre = computed(() => props.hand.onScreen(middle.value))
   <g class="light">
     <circle class="rim" :cx="centre.x" :cy="centre.y" :r="rim * hand.zoom()" />
     <line :x1="at.x" :y1="at.y" :x2="centre.x" :y2="centre.y" />
-    <g class="sun" @pointerdown.stop="drag">
+    <g
+      class="sun"
+      tabindex="0"
+      role="button"
+      :aria-label="`Key light from ${Math.round(light.azimuth)}°, ${Math.round(light.elevation)}° high: arrows move it`"
+      @pointerdown.stop="drag"
+      @keydown="turnSun"
+    >
       <circle :cx="at.x" :cy="at.y" r="17" class="area" />
       <line
         v-for="turn in rays"

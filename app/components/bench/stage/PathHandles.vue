@@ -20,7 +20,7 @@ import {
 } from '#core/outline/path-points'
 import { snapPoint } from '#core/stage/snap'
 import type { Point } from '#core/units'
-import type { StageHand } from '~/composables/stage-hand'
+import type { Held, StageHand } from '~/composables/stage-hand'
 import { useRibbon } from '~/stores/ribbon'
 import { useMoment } from '~/composables/moment'
 import { useBench } from '~/stores/bench'
@@ -31,6 +31,7 @@ const bench = useBench()
 const ribbon = useRibbon()
 const stage = useStage()
 
+type Side = 'before' | 'after'
 const chosen = ref<PointPlace | null>(null)
 const { base } = useMoment()
 const path = computed(() => settle(PATH_PARAMETERS.path, props.piece.path, base.value) as string)
@@ -45,7 +46,7 @@ function put(label: string, next: readonly PathContour[], mark = '') {
 }
 
 /** The pointer in the path's own space; it rests on lines and on the grid unless Ctrl is held. */
-function own(point: Point, event: PointerEvent): Point {
+function own(point: Point, event: Held): Point {
   if (event.ctrlKey) return unplace(entry.value!.placement, point)
   const snapped = snapPoint(point, props.hand.linesFor([props.piece.id]), props.hand.reach.value, stage.grid)
   props.hand.showGuides(snapped.guides)
@@ -58,22 +59,34 @@ function dragPoint(event: PointerEvent, at: PointPlace) {
     put('Corner or smooth', toggleSmooth(contours.value, at))
     return
   }
-  const start = contours.value
-  props.hand.drag(event, (point, next) =>
-    put('Move a point', movePoint(start, at, own(point, next)), `${props.piece.id}/point`),
-  )
+  props.hand.drag(event, pointMover(at))
 }
 
-function dragHandle(event: PointerEvent, at: PointPlace, side: 'before' | 'after') {
+/** Begins to move a point, or one of its handles; gives what follows the hand. */
+function pointMover(at: PointPlace): (point: Point, event: Held) => void {
+  const start = contours.value
+  return (point, next) => put('Move a point', movePoint(start, at, own(point, next)), `${props.piece.id}/point`)
+}
+
+function handleMover(at: PointPlace, side: Side): (point: Point, event: Held) => void {
   const start = contours.value
   // Alt breaks the line between the two handles.
-  props.hand.drag(event, (point, next) =>
+  return (point, next) =>
     put(
       'Bend',
       moveHandle(start, at, side, unplace(entry.value!.placement, point), !next.altKey),
       `${props.piece.id}/bend`,
-    ),
-  )
+    )
+}
+
+const dragHandle = (event: PointerEvent, at: PointPlace, side: Side) => props.hand.drag(event, handleMover(at, side))
+const onCard = (point: Point) => place(entry.value!.placement, point)
+function nudgePoint(event: KeyboardEvent, at: PointPlace, point: Point) {
+  if (event.key === ' ') {
+    event.preventDefault()
+    event.stopPropagation()
+    put('Corner or smooth', toggleSmooth(contours.value, at))
+  } else props.hand.nudge(event, onCard(point), pointMover(at))
 }
 
 /** A new point where the path was pressed. */
@@ -143,7 +156,11 @@ const drawn = computed(() =>
               :cx="toScreen(point[side]!).x"
               :cy="toScreen(point[side]!).y"
               r="4"
+              tabindex="0"
+              role="button"
+              :aria-label="`Bend ${side} point ${i + 1}: arrows move it`"
               @pointerdown.stop="dragHandle($event, { contour: c, point: i }, side)"
+              @keydown="hand.nudge($event, onCard(point[side]!), handleMover({ contour: c, point: i }, side))"
             >
               <title>Bend; Alt moves one side alone</title>
             </circle>
@@ -157,7 +174,12 @@ const drawn = computed(() =>
           width="9"
           height="9"
           :rx="point.before || point.after ? 5 : 1"
+          tabindex="0"
+          role="button"
+          :aria-label="`Point ${i + 1} of ${points.length}: arrows move it, Space makes it a corner or smooth`"
+          @focus="chosen = { contour: c, point: i }"
           @pointerdown.stop="dragPoint($event, { contour: c, point: i })"
+          @keydown="nudgePoint($event, { contour: c, point: i }, point)"
           @dblclick.stop="put('Corner or smooth', toggleSmooth(contours, { contour: c, point: i }))"
         >
           <title>Move; double-click for a corner or a bend; Delete takes it away</title>

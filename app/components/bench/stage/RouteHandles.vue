@@ -5,7 +5,7 @@ import { place, unplace } from '#core/outline/outline'
 import { routeOf } from '#core/stage/route'
 import { snapPoint } from '#core/stage/snap'
 import type { Frames, Point } from '#core/units'
-import type { StageHand } from '~/composables/stage-hand'
+import type { Held, StageHand } from '~/composables/stage-hand'
 import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
 import { useStage } from '~/stores/stage'
@@ -32,22 +32,30 @@ const bends = computed(() => {
   })
 })
 
-/** A press goes to the key's frame, a drag moves the key. */
-function dragKey(event: PointerEvent, frame: Frames) {
+/** Begins to move a key; gives what follows the hand. */
+function keyMover(frame: Frames): (point: Point, event: Held) => void {
   const start = bench.card!
   const { id } = bench.piece!
   const lines = props.hand.linesFor([id])
+  return (raw, next) => {
+    const snapped = next.ctrlKey ? null : snapPoint(raw, lines, props.hand.reach.value, stage.grid)
+    if (snapped) props.hand.showGuides(snapped.guides)
+    const point = snapped ? { x: raw.x + snapped.by.x, y: raw.y + snapped.by.y } : raw
+    const to = unplace(entry.value!.parent, point)
+    bench.edit('Move a key of the way', () => moveRouteKey(start, id, frame, to), `${id}/route/${frame}`)
+  }
+}
+
+/** A press goes to the key's frame, a drag moves the key. */
+function dragKey(event: PointerEvent, frame: Frames) {
+  const move = keyMover(frame)
+  const from = props.hand.cardPoint(event)
   let moved = false
   props.hand.drag(
     event,
-    (raw, next) => {
-      moved ||= Math.hypot(next.clientX - event.clientX, next.clientY - event.clientY) > 3
-      if (!moved) return
-      const snapped = next.ctrlKey ? null : snapPoint(raw, lines, props.hand.reach.value, stage.grid)
-      if (snapped) props.hand.showGuides(snapped.guides)
-      const point = snapped ? { x: raw.x + snapped.by.x, y: raw.y + snapped.by.y } : raw
-      const to = unplace(entry.value!.parent, point)
-      bench.edit('Move a key of the way', () => moveRouteKey(start, id, frame, to), `${id}/route/${frame}`)
+    (point, next) => {
+      moved ||= Math.hypot(point.x - from.x, point.y - from.y) * props.hand.zoom() > 3
+      if (moved) move(point, next)
     },
     () => {
       if (!moved) ribbon.frame = frame
@@ -55,17 +63,26 @@ function dragKey(event: PointerEvent, frame: Frames) {
   )
 }
 
-function dragBend(event: PointerEvent, side: 'in' | 'out') {
+function nudgeKey(event: KeyboardEvent, { frame, at }: { frame: Frames; at: Point }) {
+  if (event.key === 'Enter') ribbon.frame = frame
+  else props.hand.nudge(event, place(entry.value!.parent, at), keyMover(frame))
+}
+
+/** Begins to move a handle; gives what follows the hand. */
+function bendMover(side: 'in' | 'out'): (point: Point, event: Held) => void {
   const start = bench.card!
   const { id } = bench.piece!
   const { frame, at } = here.value!
-  props.hand.drag(event, (point, next) => {
+  return (point, next) => {
     const to = unplace(entry.value!.parent, point)
     // Alt breaks the line between the two handles.
     const bent = bendRoute(start, id, frame, side, { x: to.x - at.x, y: to.y - at.y }, !next.altKey)
     bench.edit('Bend the way', () => bent, `${id}/bend/${frame}`)
-  })
+  }
 }
+const dragBend = (event: PointerEvent, side: 'in' | 'out') => props.hand.drag(event, bendMover(side))
+const nudgeBend = (event: KeyboardEvent, side: 'in' | 'out', at: Point) =>
+  props.hand.nudge(event, place(entry.value!.parent, at), bendMover(side))
 
 const straighten = (frame: Frames) =>
   bench.edit('Straighten the way', (card) => straightenRoute(card, bench.piece!.id, frame))
@@ -85,7 +102,11 @@ const straighten = (frame: Frames) =>
         width="9"
         height="9"
         rx="1"
+        tabindex="0"
+        role="button"
+        :aria-label="`Key of the way at frame ${key.frame}: arrows move it, Enter goes there`"
         @pointerdown.stop="dragKey($event, key.frame)"
+        @keydown="nudgeKey($event, key)"
       >
         <title>Key of the way: press to go there, drag to move it</title>
       </rect>
@@ -99,7 +120,11 @@ const straighten = (frame: Frames) =>
           :cx="toScreen(at).x"
           :cy="toScreen(at).y"
           r="5"
+          tabindex="0"
+          role="button"
+          :aria-label="`Bend of the way ${side === 'in' ? 'before' : 'after'} this key: arrows move it`"
           @pointerdown.stop="dragBend($event, side)"
+          @keydown="nudgeBend($event, side, at)"
           @dblclick.stop="straighten(here.frame)"
         >
           <title>Bend the way; Alt moves one side alone, double-click makes it straight</title>

@@ -12,7 +12,7 @@ import { place, unplace } from '#core/outline/outline'
 import { directionOf, distanceBetween } from '#core/stage/measure'
 import { snapPoint } from '#core/stage/snap'
 import type { Point } from '#core/units'
-import type { StageHand } from '~/composables/stage-hand'
+import type { Held, StageHand } from '~/composables/stage-hand'
 import { useMoment } from '~/composables/moment'
 import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
@@ -77,21 +77,28 @@ function fromHere(label: string): (change: (card: Card) => Card) => void {
 /** What is selected, apart from pieces whose group is selected as well: those go along. */
 const loose = () => chosen.value
 
-function scaleAll(event: PointerEvent, index: number) {
-  const pivot = single.value ? single.value.place : corners.value[(index + 2) % 4]!
-  const start = distance(props.hand.cardPoint(event), pivot)
-  if (start === 0) return
+/** Where a corner's scaling starts from. */
+const pivotOf = (index: number) => (single.value ? single.value.place : corners.value[(index + 2) % 4]!)
+
+/** Begins to scale all that is selected; gives what follows the hand: how often as large it is now. */
+function scaler(pivot: Point): (factor: number) => void {
   const put = fromHere('Scale')
   const before = loose().map((entry) => ({ entry, scale: present(pieceOf(entry.id), 'scale') }))
-  props.hand.drag(event, (point) => {
-    const factor = distance(point, pivot) / start
+  return (factor) =>
     put((card) =>
       before.reduce((next, { entry, scale }) => {
         const grown = writeValue(next, `${entry.id}/scale`, ribbon.frame, tenths(scale * factor))
         return shiftPiece(grown, entry, from(pivot, entry.place, factor), ribbon.frame)
       }, card),
     )
-  })
+}
+
+function scaleAll(event: PointerEvent, index: number) {
+  const pivot = pivotOf(index)
+  const start = distance(props.hand.cardPoint(event), pivot)
+  if (start === 0) return
+  const scale = scaler(pivot)
+  props.hand.drag(event, (point) => scale(distance(point, pivot) / start))
 }
 
 /** How far a point goes when everything grows about a pivot. */
@@ -101,17 +108,18 @@ const from = (pivot: Point, point: Point, factor: number): Point => ({
 })
 const tenths = (value: number) => Math.round(value * 10) / 10
 
-function turn(event: PointerEvent) {
+/** What all that is selected turns about. */
+const hub = computed<Point | null>(() => {
   const box = props.hand.around.value
-  if (!box) return
-  const pivot = single.value ? single.value.place : { x: (box.left + box.right) / 2, y: (box.top + box.bottom) / 2 }
-  const start = angle(props.hand.cardPoint(event), pivot)
+  if (single.value) return single.value.place
+  return box ? { x: (box.left + box.right) / 2, y: (box.top + box.bottom) / 2 } : null
+})
+
+/** Begins to turn all that is selected; gives what follows the hand: by how many degrees, in steps of so many. */
+function spinner(pivot: Point): (by: number, step: number) => void {
   const put = fromHere('Rotate')
   const before = loose().map((entry) => ({ entry, rotation: present(pieceOf(entry.id), 'rotation') }))
-  props.hand.drag(event, (point, next) => {
-    let by = angle(point, pivot) - start
-    by -= 360 * Math.round(by / 360)
-    const step = next.shiftKey ? 15 : 1
+  return (by, step) =>
     put((card) =>
       before.reduce((c, { entry, rotation }) => {
         // One piece comes to rest at whole steps of its own; several turn by whole steps.
@@ -127,20 +135,60 @@ function turn(event: PointerEvent) {
         return shiftPiece(turned, entry, { x: around.x - entry.place.x, y: around.y - entry.place.y }, ribbon.frame)
       }, card),
     )
+}
+
+function turn(event: PointerEvent) {
+  const pivot = hub.value
+  if (!pivot) return
+  const start = angle(props.hand.cardPoint(event), pivot)
+  const spin = spinner(pivot)
+  props.hand.drag(event, (point, next) => {
+    let by = angle(point, pivot) - start
+    by -= 360 * Math.round(by / 360)
+    spin(by, next.shiftKey ? 15 : 1)
   })
 }
 
-/** Pulls sides: −1, 0 or 1 for each axis. Shift keeps the proportions, Alt the middle. */
+/** Left and up turn it anticlockwise by a degree, right and down clockwise. */
+function turnByKey(event: KeyboardEvent) {
+  const by = props.hand.arrow(event)
+  if (by && hub.value) spinner(hub.value)(-(by.x + by.y), 1)
+}
+
+/** Right and up make it larger by 1 %, left and down smaller; a side goes by px. */
+function growByKey(event: KeyboardEvent, index: number) {
+  if (sized.value) {
+    const [sx, sy] = CORNER_SIDES[index]!
+    sideByKey(event, corners.value[index]!, sx, sy)
+    return
+  }
+  const by = props.hand.arrow(event)
+  if (!by) return
+  const scale = single.value ? present(pieceOf(single.value.id), 'scale') : 100
+  scaler(pivotOf(index))(Math.max(0.01, scale + by.x - by.y) / scale)
+}
+
+function sideByKey(event: KeyboardEvent, at: Point, sx: number, sy: number) {
+  const pull = sizer(sx, sy)
+  if (pull) props.hand.nudge(event, at, pull)
+}
+
 function resize(event: PointerEvent, sx: number, sy: number) {
+  const pull = sizer(sx, sy)
+  if (pull) props.hand.drag(event, pull)
+}
+
+/** Begins to pull sides, −1, 0 or 1 for each axis; gives what follows the hand. Shift keeps the proportions, Alt the middle. */
+function sizer(sx: number, sy: number): ((raw: Point, held: Held) => void) | null {
   const entry = single.value!
   const piece = pieceOf(entry.id)
   const { own, placement } = entry
   const size = { x: present(piece, 'width'), y: present(piece, 'height') }
   const spans = { x: own.right - own.left, y: own.bottom - own.top }
-  if (spans.x <= 0 || spans.y <= 0) return
+  if (spans.x <= 0 || spans.y <= 0) return null
   const put = fromHere('Size')
   const lines = props.hand.linesFor([entry.id])
-  props.hand.drag(event, (raw, next) => {
+  return (raw, next) => {
     const snapped = next.ctrlKey ? null : snapPoint(raw, lines, props.hand.reach.value, stage.grid)
     const point = snapped ? { x: raw.x + snapped.by.x, y: raw.y + snapped.by.y } : raw
     if (snapped) props.hand.showGuides(snapped.guides)
@@ -165,7 +213,7 @@ function resize(event: PointerEvent, sx: number, sy: number) {
       if (sy !== 0 || next.shiftKey) c = writeValue(c, `${entry.id}/height`, ribbon.frame, height)
       return shiftPiece(c, entry, by, ribbon.frame)
     })
-  })
+  }
 }
 
 /** With Alt only: it often stands in the middle, where a piece is taken to be moved. */
@@ -217,7 +265,17 @@ function grab(event: PointerEvent, i: number) {
     />
     <template v-if="turner">
       <line class="stem" :x1="turner.from.x" :y1="turner.from.y" :x2="turner.to.x" :y2="turner.to.y" />
-      <circle class="grip turn" :cx="turner.to.x" :cy="turner.to.y" r="5.5" @pointerdown.stop="turn">
+      <circle
+        class="grip turn"
+        :cx="turner.to.x"
+        :cy="turner.to.y"
+        r="5.5"
+        tabindex="0"
+        role="button"
+        aria-label="Turn what is selected: arrows turn it"
+        @pointerdown.stop="turn"
+        @keydown="turnByKey"
+      >
         <title>Turn; Shift in steps of 15°</title>
       </circle>
     </template>
@@ -230,7 +288,11 @@ function grab(event: PointerEvent, i: number) {
         :y="onScreen(point).y - 4"
         width="8"
         height="8"
+        tabindex="0"
+        role="button"
+        :aria-label="`${['Upper', 'Right', 'Lower', 'Left'][i]} side: arrows pull it`"
         @pointerdown.stop="resize($event, EDGE_SIDES[i]![0], EDGE_SIDES[i]![1])"
+        @keydown="sideByKey($event, point, EDGE_SIDES[i]![0], EDGE_SIDES[i]![1])"
       >
         <title>Pull the side; Alt keeps the middle</title>
       </rect>
@@ -242,7 +304,11 @@ function grab(event: PointerEvent, i: number) {
       :cx="onScreen(corner).x"
       :cy="onScreen(corner).y"
       r="5"
+      tabindex="0"
+      role="button"
+      :aria-label="`${['Upper left', 'Upper right', 'Lower right', 'Lower left'][i]} corner: arrows ${sized ? 'pull' : 'scale'} it`"
       @pointerdown.stop="grab($event, i)"
+      @keydown="growByKey($event, i)"
     >
       <title>{{ sized ? 'Size; Shift keeps the proportions, Alt the middle' : 'Scale' }}</title>
     </circle>

@@ -1,5 +1,5 @@
 import type { Moving } from '../../core/card/moving'
-import type { Card, TypePiece } from '../../core/card/schema'
+import type { BoxPiece, Card, PathPiece, TypePiece } from '../../core/card/schema'
 import { coat, emptyCard, solid, withBox, withType } from '../support/engine'
 import { expect, openCard, picture, pixels, savedCard, test } from './bench-page'
 
@@ -99,4 +99,41 @@ test('the way of a piece is bent on the stage, its keys moved, and made straight
   await page.keyboard.press('Control+z')
   box = (await savedCard(page, id)).pieces[0]!
   expect((box.x as Moving<number>).keys[0]!.bend!.out).toBeCloseTo(60, -1)
+})
+
+test('the handles on the stage are moved by the keyboard too', async ({ page }) => {
+  const card = withBox(
+    { ...emptyCard(960, 540, 60), name: 'Keys test' },
+    { id: 'box', name: 'Box', x: 480, y: 270, width: 200, height: 100 },
+    { face: [coat('fill', 'fill-1', { paint: solid('#F2A33C') })] },
+  )
+  const id = await openCard(page, card)
+  const box = async () => (await savedCard(page, id)).pieces[0] as BoxPiece
+  const handle = (name: RegExp) => page.getByRole('button', { name })
+  await handle(/^Turn what is selected/).focus()
+  await page.keyboard.press('ArrowLeft')
+  await page.keyboard.press('Shift+ArrowUp')
+  expect((await box()).rotation).toBe(11)
+  await page.keyboard.press('Control+z')
+  await handle(/^Right side/).focus()
+  await page.keyboard.press('Shift+ArrowRight')
+  expect(await box()).toMatchObject({ width: 210, x: 485, rotation: 0 })
+  await handle(/^Upper left corner/).focus()
+  await page.keyboard.press('ArrowLeft')
+  await page.keyboard.press('ArrowUp')
+  expect(await box()).toMatchObject({ width: 211, height: 101 })
+
+  await page.getByRole('button', { name: 'Add a piece' }).click()
+  await page.getByRole('menuitem', { name: /^Path/ }).click()
+  const start = ((await savedCard(page, id)).pieces[0] as PathPiece).path
+  await page.getByRole('button', { name: 'Edit the points' }).click()
+  await handle(/^Point 1 of 7/).focus()
+  await page.keyboard.press('Shift+ArrowDown')
+  const moved = ((await savedCard(page, id)).pieces[0] as PathPiece).path as string
+  expect(start).toContain('-150 10')
+  expect(moved).toContain('-150 20')
+  await page.keyboard.press('Space')
+  expect(((await savedCard(page, id)).pieces[0] as PathPiece).path).toContain('C')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: 'Edit the points' })).toBeVisible()
 })
