@@ -6,7 +6,8 @@ import { boxesFor } from './grid-box'
 import { laidCoats } from './laid-coats'
 import { OutlineBench } from './outline-bench'
 import type { Drawing, Standing } from './piece'
-import { formOf, settingOf } from './piece'
+import { formOf } from './form'
+import { settingOf } from './piece'
 
 /** Heights of a bevel along the middle row of the canvas, in px; null where it is off. */
 export function heightRow(drawing: Drawing, standing: Standing, canvas: Canvas, id: string): number[] | null {

@@ -7,7 +7,8 @@ import type { Point, Px, Rect } from '../units'
 import { inkOf, sideOf } from './group'
 import { joined } from './grid-box'
 import type { Drawing } from './piece'
-import { formOf, standingOf } from './piece'
+import { formOf } from './form'
+import { standingOf } from './piece'
 
 /** Where a piece stands, for handles on the stage. Card pixels. */
 export interface PieceOutlook {

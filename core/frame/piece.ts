@@ -7,9 +7,7 @@ import { settleAll, settleSwitch } from '../card/settled'
 import type { CoatScale, Insets, Layer, Light } from '../coats/definition'
 import { even } from '../coats/definition'
 import type { Placement } from '../outline/outline'
-import { placed, within } from '../outline/outline'
-import { innerDepth } from '../outline/inner-depth'
-import type { Outline } from '../outline/outline'
+import { within } from '../outline/outline'
 import { blurReach } from '../kernels/gauss'
 import type { BlendMode } from '../paint/blend-modes'
 import { pixelColour } from '../paint/ramp'
@@ -20,18 +18,19 @@ import { Canvas } from './canvas'
 import type { PreparedLayer, PreparedPainting, PreparedPiece } from './compose'
 import { compose } from './compose'
 import { EdgeField } from './edge-field'
+import type { DrawnForm } from './form'
+import { drawnForms } from './form'
 import type { GridBox } from './grid-box'
 import { boxesFor, joined } from './grid-box'
 import type { LaidCoat } from './laid-coats'
 import { fieldReach, laidCoats, measured, reachOf, seedOf } from './laid-coats'
 import { OutlineBench } from './outline-bench'
-import type { FormedPiece, Outlines } from './outlines'
+import type { Outlines } from './outlines'
 import type { Shutter } from './shutter'
 import type { PlaneShelf } from './plane-shelf'
 import type { Hook, Palette } from './prepared-paint'
 import { isLinear, preparePaint } from './prepared-paint'
 import type { BenchSetting, RecipeBench } from './recipe-bench'
-import { lengthIn } from './recipe-bench'
 
 /** What drawing needs from the engine. */
 export interface Drawing extends Palette {
@@ -72,92 +71,6 @@ export function standingOf(piece: Piece, parent: Placement, now: Moment): Standi
   const anchor = within(parent, { x, y, rotation, scale: scale / 100 })
   const placement = within(anchor, { x: -anchorX, y: -anchorY, rotation: 0, scale: 1 })
   return { piece, at, placement, anchor: { x: anchor.x, y: anchor.y }, opacity: opacity / 100, blend }
-}
-
-const depths = new WeakMap<Outline, number>()
-
-/** The largest inside distance of an outline in its own units; found once. */
-export function innerDepthOf(outline: Outline): number {
-  let depth = depths.get(outline)
-  if (depth === undefined) {
-    depth = innerDepth(outline)
-    depths.set(outline, depth)
-  }
-  return depth
-}
-
-/** An outline on the render grid, with what coats need to know of it. */
-export interface Form {
-  outline: Outline
-  segments: Float64Array
-  bounds: Rect
-  reference: Px
-  scale: CoatScale
-  hook: Hook
-  key: string
-}
-
-/** The form of a piece as it stands; for type its words at rest. */
-export function formOf(drawing: Drawing, { piece, at, placement }: Standing, place: string): Form | null {
-  const { outline, enlarge } = drawing.outlines.of(piece as FormedPiece, at, placement.scale, place)
-  if (!outline.bounds) return null
-  const full = { ...placement, scale: placement.scale * enlarge }
-  return formFrom(drawing, outline, full, placement.scale, {
-    bounds: outline.bounds,
-    unit: 1 / enlarge,
-    placement: full,
-  })
-}
-
-function formFrom({ light }: Drawing, outline: Outline, full: Placement, unit: number, hook: Hook): Form {
-  const { segments, bounds } = placed(outline, full)
-  const reference = outline.reference * full.scale
-  const scale: CoatScale = {
-    px: lengthIn(unit, reference),
-    light,
-    innerDepth: () => innerDepthOf(outline) * full.scale,
-    extent: { w: bounds.right - bounds.left, h: bounds.bottom - bounds.top },
-  }
-  const key = `${outline.key} ${full.scale} ${full.rotation} ${full.x} ${full.y}`
-  return { outline, segments, bounds, reference, scale, hook, key }
-}
-
-/** What is drawn of a piece: itself, or one for each of the letters that its letter motion moves. */
-export interface DrawnForm {
-  standing: Standing
-  form: Form
-  tints: readonly Tint[]
-  /** Standard deviation in render pixels; 0 for none. */
-  blur: Px
-}
-
-/** Less blur is not seen, and not worth a canvas of its own. */
-const LEAST_BLUR = 0.05
-
-/**
- * A piece's forms back to front. A moving letter is scaled with its coats, and its paints stay where they hang at rest:
- * a gradient over the words travels with each letter.
- */
-export function drawnForms(drawing: Drawing, standing: Standing, place: string): DrawnForm[] {
-  const { piece, at, placement } = standing
-  const rest = formOf(drawing, standing, place)
-  if (!rest) return []
-  const letters = drawing.outlines.letters(piece as FormedPiece, at, placement.scale, place)
-  if (!letters) return [{ standing, form: rest, tints: [], blur: 0 }]
-  return letters.flatMap(({ outline, enlarge, origin, moved, opacity, blur, tints }) => {
-    if (!outline.bounds || opacity <= 0 || moved.scale <= 0) return []
-    const state = within({ ...placement, scale: placement.scale * enlarge }, moved)
-    const full = within(state, { scale: 1, rotation: 0, ...origin })
-    const unit = placement.scale * moved.scale
-    const form = formFrom(drawing, outline, full, unit, { ...rest.hook, placement: state })
-    const sigma = blur * placement.scale
-    return [
-      {
-        standing: { ...standing, placement: { ...full, scale: unit }, opacity: standing.opacity * opacity },
-        ...{ form, tints, blur: sigma < LEAST_BLUR ? 0 : sigma },
-      },
-    ]
-  })
 }
 
 /** Where a piece can touch the render grid; null for nothing. */

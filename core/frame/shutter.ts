@@ -12,7 +12,8 @@ import type { GridBox } from './grid-box'
 import { common, joined } from './grid-box'
 import type { FormedPiece } from './outlines'
 import type { Drawing, Standing } from './piece'
-import { formOf, standingOf } from './piece'
+import { formOf } from './form'
+import { standingOf } from './piece'
 
 // Motion blur: what the canvas is after a piece was laid, averaged over the time that the shutter is open. Each piece is
 // exposed by itself, with all that it holds; what lies below it stands still meanwhile.

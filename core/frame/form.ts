@@ -1,0 +1,98 @@
+import type { CoatScale } from '../coats/definition'
+import { innerDepth } from '../outline/inner-depth'
+import type { Outline, Placement } from '../outline/outline'
+import { placed, within } from '../outline/outline'
+import type { Tint } from '../type/letter-motion'
+import type { Px, Rect } from '../units'
+import type { FormedPiece } from './outlines'
+import type { Drawing, Standing } from './piece'
+import type { Hook } from './prepared-paint'
+import { lengthIn } from './recipe-bench'
+
+// The outlines of a piece on the render grid, as its coats see them.
+
+const depths = new WeakMap<Outline, number>()
+
+/** The largest inside distance of an outline in its own units; found once. */
+function innerDepthOf(outline: Outline): number {
+  let depth = depths.get(outline)
+  if (depth === undefined) {
+    depth = innerDepth(outline)
+    depths.set(outline, depth)
+  }
+  return depth
+}
+
+/** An outline on the render grid, with what coats need to know of it. */
+export interface Form {
+  outline: Outline
+  segments: Float64Array
+  bounds: Rect
+  reference: Px
+  scale: CoatScale
+  hook: Hook
+  key: string
+}
+
+/** The form of a piece as it stands; for type its words at rest. */
+export function formOf(drawing: Drawing, { piece, at, placement }: Standing, place: string): Form | null {
+  const { outline, enlarge } = drawing.outlines.of(piece as FormedPiece, at, placement.scale, place)
+  if (!outline.bounds) return null
+  const full = { ...placement, scale: placement.scale * enlarge }
+  return formFrom(drawing, outline, full, placement.scale, {
+    bounds: outline.bounds,
+    unit: 1 / enlarge,
+    placement: full,
+  })
+}
+
+function formFrom({ light }: Drawing, outline: Outline, full: Placement, unit: number, hook: Hook): Form {
+  const { segments, bounds } = placed(outline, full)
+  const reference = outline.reference * full.scale
+  const scale: CoatScale = {
+    px: lengthIn(unit, reference),
+    light,
+    innerDepth: () => innerDepthOf(outline) * full.scale,
+    extent: { w: bounds.right - bounds.left, h: bounds.bottom - bounds.top },
+  }
+  const key = `${outline.key} ${full.scale} ${full.rotation} ${full.x} ${full.y}`
+  return { outline, segments, bounds, reference, scale, hook, key }
+}
+
+/** What is drawn of a piece: itself, or one for each of the letters that its letter motion moves. */
+export interface DrawnForm {
+  standing: Standing
+  form: Form
+  tints: readonly Tint[]
+  /** Standard deviation in render pixels; 0 for none. */
+  blur: Px
+}
+
+/** Less blur is not seen, and not worth a canvas of its own. */
+const LEAST_BLUR = 0.05
+
+/**
+ * A piece's forms back to front. A moving letter is scaled with its coats, and its paints stay where they hang at rest:
+ * a gradient over the words travels with each letter.
+ */
+export function drawnForms(drawing: Drawing, standing: Standing, place: string): DrawnForm[] {
+  const { piece, at, placement } = standing
+  const rest = formOf(drawing, standing, place)
+  if (!rest) return []
+  const letters = drawing.outlines.letters(piece as FormedPiece, at, placement.scale, place)
+  if (!letters) return [{ standing, form: rest, tints: [], blur: 0 }]
+  return letters.flatMap(({ outline, enlarge, origin, moved, opacity, blur, tints }) => {
+    if (!outline.bounds || opacity <= 0 || moved.scale <= 0) return []
+    const state = within({ ...placement, scale: placement.scale * enlarge }, moved)
+    const full = within(state, { scale: 1, rotation: 0, ...origin })
+    const unit = placement.scale * moved.scale
+    const form = formFrom(drawing, outline, full, unit, { ...rest.hook, placement: state })
+    const sigma = blur * placement.scale
+    return [
+      {
+        standing: { ...standing, placement: { ...full, scale: unit }, opacity: standing.opacity * opacity },
+        ...{ form, tints, blur: sigma < LEAST_BLUR ? 0 : sigma },
+      },
+    ]
+  })
+}
