@@ -19,6 +19,8 @@ export interface PreparedPainting {
 /** A layer in its own part of the canvas, with its paint made ready. */
 export interface PreparedLayer extends PreparedPainting {
   group: DepthGroup
+  /** Its place among the layers of its piece, back to front: letters lay theirs together. */
+  rank: number
   where: Layer['where']
   /** Render pixels that the layer can touch; inside layers all have the ink's box. */
   box: GridBox
@@ -34,6 +36,8 @@ export interface PreparedPiece {
   ink: GridBox
   blend: BlendMode
   opacity: number
+  /** The opacity of a moving letter, beside that of the whole piece. */
+  share: number
 }
 
 /** Rows worked on at once: the RGBA windows of a strip stay in the processor's cache. */
@@ -42,8 +46,9 @@ const STRIP = 4
 /**
  * Joins the coats of a piece with the canvas; of several together where letters move on their own. What lies within an
  * outline and what lies outside it are composed apart, each as if it went on for ever, and the two are mixed by the
- * outline's exact coverage at the end. So neither fill and stroke nor face and shadow leave a hairline between them,
- * and no letter's stroke lies on its neighbour's face.
+ * outline's exact coverage at the end. So neither fill and stroke nor face and shadow leave a hairline between them.
+ * Letters lay their coats one coat after the other, as the joined word would: no letter's stroke lies on its neighbour's
+ * face, and no outer outline on its neighbour's inner one.
  */
 export function compose(kernels: Kernels, canvas: Canvas, pieces: readonly PreparedPiece[]): void {
   const boxes = pieces
@@ -60,15 +65,40 @@ export function compose(kernels: Kernels, canvas: Canvas, pieces: readonly Prepa
 
 function composeRows(strip: Strip, pieces: readonly PreparedPiece[]): void {
   const parts = pieces.map((piece) => new PieceRows(strip, piece))
-  for (const part of parts) part.layShared()
+  for (const { layer, opacity } of together(parts.map((part) => part.shared()))) strip.lay(layer, opacity)
   for (const part of parts) part.open()
-  for (const part of parts) part.layBehindOutside()
-  for (const part of parts) part.layFaceOutside()
+  for (const { layer, opacity } of together(parts.map((part) => part.behindOnly()))) strip.lay(layer, opacity)
+  layFaces(strip, parts)
   for (const [i, part] of parts.entries()) {
     const face = part.layInside()
     if (face) for (const later of parts.slice(i + 1)) later.receive(face)
   }
 }
+
+/** The outside of all faces as one group. Alone, a face is as clear as its letter; together each layer is. */
+function layFaces(strip: Strip, parts: readonly PieceRows[]): void {
+  const [first] = parts
+  if (!first) return
+  const { blend, opacity, share } = first.piece
+  if (parts.length === 1) strip.layGroup(first.outside(), blend, opacity * share)
+  else {
+    const layers = together(parts.map((part) => part.outsideShared()))
+    strip.layGroup(
+      layers.map(({ layer, opacity: own }) => ({ ...layer, opacity: own })),
+      blend,
+      opacity,
+    )
+  }
+}
+
+interface Laid {
+  layer: PreparedLayer
+  opacity: number
+}
+
+/** The layers of several letters, coat after coat. */
+const together = (parts: readonly Laid[][]): Laid[] =>
+  parts.length === 1 ? parts[0]! : parts.flat().sort((a, b) => a.layer.rank - b.layer.rank)
 
 /** The inside of a face before it is mixed into the canvas. */
 interface FaceRows {
@@ -89,7 +119,7 @@ class PieceRows {
 
   constructor(
     private readonly strip: Strip,
-    private readonly piece: PreparedPiece,
+    readonly piece: PreparedPiece,
   ) {
     this.behindInside = this.on('behind', 'inside')
     this.behindOutside = this.on('behind', 'outside')
@@ -105,8 +135,26 @@ class PieceRows {
     )
   }
 
-  layShared(): void {
-    for (const layer of this.behindOutside.slice(0, this.sharedCount)) this.lay(layer)
+  /** Coats behind that show on both sides. */
+  shared(): Laid[] {
+    return this.behindOutside.slice(0, this.sharedCount).map((layer) => this.laid(layer))
+  }
+
+  /** Coats behind that show outside alone. */
+  behindOnly(): Laid[] {
+    return this.behindOutside.slice(this.sharedCount).map((layer) => this.laid(layer))
+  }
+
+  private laid(layer: PreparedLayer): Laid {
+    return { layer, opacity: layer.opacity * this.piece.opacity * this.piece.share }
+  }
+
+  outside(): PreparedLayer[] {
+    return this.on('face', 'outside')
+  }
+
+  outsideShared(): Laid[] {
+    return this.outside().map((layer) => ({ layer, opacity: layer.opacity * this.piece.share }))
   }
 
   /** From here on the canvas becomes what lies outside the outline; what lies within goes on from a copy. */
@@ -120,20 +168,13 @@ class PieceRows {
     this.within = { under, gate, canvas: rows.canvas }
   }
 
-  layBehindOutside(): void {
-    for (const layer of this.behindOutside.slice(this.sharedCount)) this.lay(layer)
-  }
-
-  layFaceOutside(): void {
-    this.strip.layGroup(this.on('face', 'outside'), this.piece.blend, this.piece.opacity)
-  }
-
   /** Mixes what lies within the outline into the canvas; gives the face for those that lie over it. */
   layInside(): FaceRows | null {
     if (!this.within) return null
     const { strip } = this
     const { kernels } = strip
-    const { ink, blend, opacity } = this.piece
+    const { ink, blend, share } = this.piece
+    const opacity = this.piece.opacity * share
     const { under, gate, canvas } = this.within
     for (const layer of this.behindInside.slice(this.sharedCount)) {
       strip.layOnto(under, ink, layer, layer.opacity * opacity, gate)
@@ -160,10 +201,6 @@ class PieceRows {
     const mask = kernels.cropped(face.gate, left, down, w, h)
     const picture = kernels.window(face.layers, left, down, w, h)
     kernels.layPicture(face.blend, onto, { mask, gate: mask }, picture, face.opacity)
-  }
-
-  private lay(layer: PreparedLayer): void {
-    this.strip.lay(layer, layer.opacity * this.piece.opacity)
   }
 }
 

@@ -66,6 +66,8 @@ export interface DrawnForm {
   tints: readonly Tint[]
   /** Standard deviation in render pixels; 0 for none. */
   blur: Px
+  /** Opacity beside that of the piece. */
+  share: number
 }
 
 /** Less blur is not seen, and not worth a canvas of its own. */
@@ -80,7 +82,7 @@ export function drawnForms(drawing: Drawing, standing: Standing, place: string):
   const rest = formOf(drawing, standing, place)
   if (!rest) return []
   const letters = drawing.outlines.letters(piece as FormedPiece, at, placement.scale, place)
-  if (!letters) return [{ standing, form: rest, tints: [], blur: 0 }]
+  if (!letters) return [{ standing, form: rest, tints: [], blur: 0, share: 1 }]
   return letters.flatMap(({ outline, enlarge, origin, moved, opacity, blur, tints }) => {
     if (!outline.bounds || opacity <= 0 || moved.scale <= 0) return []
     const state = within({ ...placement, scale: placement.scale * enlarge }, moved)
@@ -90,8 +92,8 @@ export function drawnForms(drawing: Drawing, standing: Standing, place: string):
     const sigma = blur * placement.scale
     return [
       {
-        standing: { ...standing, placement: { ...full, scale: unit }, opacity: standing.opacity * opacity },
-        ...{ form, tints, blur: sigma < LEAST_BLUR ? 0 : sigma },
+        standing: { ...standing, placement: { ...full, scale: unit } },
+        ...{ form, tints, blur: sigma < LEAST_BLUR ? 0 : sigma, share: opacity },
       },
     ]
   })

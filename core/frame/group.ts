@@ -165,7 +165,17 @@ function drawFromAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece, 
     },
     bench: (window, seed) => new AlphaBench(setting, window, seed, form),
     contents: (seen) => ({
-      ...{ group: 'face', where: 'inside', box: seen, mask: null, along: null, opacity: 1, blend: 'normal', over: [] },
+      ...{
+        group: 'face',
+        rank: 0,
+        where: 'inside',
+        box: seen,
+        mask: null,
+        along: null,
+        opacity: 1,
+        blend: 'normal',
+        over: [],
+      },
       paint: { sample: (window: GridBox) => inner.window(common(window, box)) },
     }),
   })

@@ -129,7 +129,11 @@ function layBlurred(drawing: Drawing, { blur, standing, ...rest }: DrawnForm, ca
   kernels.release(mark)
 }
 
-function preparedForm(drawing: Drawing, { standing, form, tints }: DrawnForm, canvas: Canvas): PreparedPiece | null {
+function preparedForm(
+  drawing: Drawing,
+  { standing, form, tints, share }: DrawnForm,
+  canvas: Canvas,
+): PreparedPiece | null {
   const { kernels, shelf } = drawing
   const coats = laidCoats(standing.piece, standing.at)
   const setting = settingOf(drawing, standing, form)
@@ -148,7 +152,7 @@ function preparedForm(drawing: Drawing, { standing, form, tints }: DrawnForm, ca
   )
   const bench = (box: GridBox, seed: () => number) => new OutlineBench(setting, box, seed, form, field)
   const { scale, bounds, hook } = form
-  return prepareCoats({ drawing, standing, canvas, coats, scale, bounds, hook, bench, tints })
+  return prepareCoats({ drawing, standing, canvas, coats, scale, bounds, hook, bench, tints, share })
 }
 
 export function settingOf(
@@ -171,6 +175,8 @@ interface CoatWork {
   bench(box: GridBox, seed: () => number): RecipeBench
   /** Colours that paints take on. */
   tints?: readonly Tint[]
+  /** See PreparedPiece.share. */
+  share?: number
   /** What lies under the face's own coats: the contents of a group. Covers the ink's box. */
   contents?: (ink: GridBox) => PreparedLayer
 }
@@ -185,7 +191,7 @@ export function drawCoats(work: CoatWork): void {
 
 /** All coats of a form, each computed in the box that it can touch; null where there is nothing to lay. */
 function prepareCoats(work: CoatWork): PreparedPiece | null {
-  const { drawing, standing, canvas, coats, scale, bounds, tints = [] } = work
+  const { drawing, standing, canvas, coats, scale, bounds, tints = [], share = 1 } = work
   const benches = new Map<string, RecipeBench>()
   const ink = boxesFor(bounds, even(1), 0, canvas.box)?.visible ?? NOWHERE
   const inked = ink.w > 0 && ink.h > 0
@@ -198,14 +204,17 @@ function prepareCoats(work: CoatWork): PreparedPiece | null {
   }
 
   // Coats with the same box share their planes.
+  let rank = 0
   const prepare = (coat: LaidCoat): PreparedLayer[] => {
+    // Counted for coats that lie beyond the canvas too: letters compare.
+    rank++
     const reach = coat.definition.reach(coat.values, scale, coat.place)
     const boxes = boxesFor(bounds, reach, Math.max(reach.left, reach.top, reach.right, reach.bottom), canvas.box)
     if (!boxes) return []
     const bench = benchIn(boxes.box)
     seed = seedOf(drawing.card, coat)
     const tinted = tints.filter(({ on }) => on === 'all' || coat.definition.kind === 'fill')
-    return coat.definition.layers(coat.values, bench, coat.place).flatMap((layer): PreparedLayer[] => {
+    return coat.definition.layers(coat.values, bench, coat.place).flatMap((layer, k): PreparedLayer[] => {
       const box = layer.where === 'inside' ? ink : boxes.visible
       if (box.w <= 0 || box.h <= 0) return []
       canvas.touch(box)
@@ -220,6 +229,7 @@ function prepareCoats(work: CoatWork): PreparedPiece | null {
         {
           ...painting(layer, coat.opacity, coat.blend),
           group: coat.group,
+          rank: rank + k / 1000,
           where: layer.where,
           box,
           over: [
@@ -238,7 +248,7 @@ function prepareCoats(work: CoatWork): PreparedPiece | null {
   if (layers.length === 0) return null
   const inkBench = benchIn(ink)
   const coverage = inked ? inkBench.plane(inkBench.coverage()) : drawing.kernels.plane(0, 0)
-  return { layers, coverage, ink, blend: standing.blend, opacity: standing.opacity }
+  return { layers, coverage, ink, blend: standing.blend, opacity: standing.opacity, share }
 }
 
 const isPicture = (paint: SettledPaint) => paint.type === 'texture' && paint.pattern === 'picture'

@@ -175,6 +175,27 @@ describe('drawn', () => {
     }
   })
 
+  test('stacked outlines of neighbours lie on each other as around the joined word', () => {
+    const tight = { wording: 'HAV', tracking: -20 }
+    const outlines = {
+      face: [
+        face[0]!,
+        coat('stroke', 'inner', { side: 'outside', width: 8, paint: solid('#FFF6EE') }),
+        coat('stroke', 'outer', { side: 'outside', width: 8, stacked: true, paint: solid('#3D0D16') }),
+      ],
+      behind: [],
+    }
+    const rest = drawn(words({ ...tight, ranges: [range({ sweep: 100, y: 40 })] }, outlines))
+    const joined = drawn(words(tight, outlines))
+    // Where two edges cross, the cover of a pixel is put together of two covers: nowhere else do they differ.
+    const apart = [...Array(320 * 160).keys()].filter((i) => {
+      const [x, y] = [i % 320, Math.floor(i / 320)]
+      const [a, b] = [pixelAt(rest, x, y), pixelAt(joined, x, y)]
+      return a.some((v, c) => Math.abs(v - b[c]!) > 4 / 255)
+    })
+    expect(apart.length).toBeLessThan(20)
+  })
+
   test.each([
     ['x', { x: 37 }, { x: 197 }],
     ['y', { y: -21 }, { y: 59 }],
