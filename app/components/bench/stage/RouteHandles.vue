@@ -22,6 +22,20 @@ const toScreen = (p: Point) => props.hand.onScreen(place(entry.value!.parent, p)
 const lines = computed(() =>
   (route.value?.ways ?? []).map((way) => `M${way.map((p) => `${toScreen(p).x} ${toScreen(p).y}`).join('L')}`).join(' '),
 )
+/** Screen pixels that a way must go to be seen, and that its keys keep from the piece's own place: there it is taken. */
+const [LEAST, CLEAR] = [28, 12]
+const far = computed(() => {
+  const points = (route.value?.dots ?? []).map(toScreen)
+  const span = (values: number[]) => Math.max(...values) - Math.min(...values)
+  return points.length > 0 && Math.max(span(points.map(({ x }) => x)), span(points.map(({ y }) => y))) >= LEAST
+})
+const own = computed(() => props.hand.onScreen(entry.value!.place))
+const others = computed(() =>
+  (route.value?.keys ?? []).filter(({ at }) => {
+    const { x, y } = toScreen(at)
+    return Math.hypot(x - own.value.x, y - own.value.y) >= CLEAR
+  }),
+)
 const here = computed(() => route.value?.keys.find(({ frame }) => frame === ribbon.frame) ?? null)
 const bends = computed(() => {
   const key = here.value
@@ -89,13 +103,12 @@ const straighten = (frame: Frames) =>
 </script>
 
 <template>
-  <g v-if="route && entry" class="route">
+  <g v-if="route && entry && far" class="route">
     <path class="under" :d="lines" />
     <path class="way" :d="lines" />
     <circle v-for="(dot, i) in route.dots" :key="i" class="dot" :cx="toScreen(dot).x" :cy="toScreen(dot).y" r="1.5" />
-    <template v-for="key in route.keys" :key="key.frame">
+    <template v-for="key in others" :key="key.frame">
       <rect
-        v-if="key !== here"
         class="key"
         :x="toScreen(key.at).x - 4.5"
         :y="toScreen(key.at).y - 4.5"
