@@ -75,20 +75,19 @@ function composeRows(strip: Strip, pieces: readonly PreparedPiece[]): void {
   }
 }
 
-/** The outside of all faces as one group. Alone, a face is as clear as its letter; together each layer is. */
+/**
+ * The outside of all faces as one group. A letter's own opacity is that of each of its layers, however many letters there
+ * are: a tile that sees one of them alone makes the same bytes.
+ */
 function layFaces(strip: Strip, parts: readonly PieceRows[]): void {
   const [first] = parts
   if (!first) return
-  const { blend, opacity, share } = first.piece
-  if (parts.length === 1) strip.layGroup(first.outside(), blend, opacity * share)
-  else {
-    const layers = together(parts.map((part) => part.outsideShared()))
-    strip.layGroup(
-      layers.map(({ layer, opacity: own }) => ({ ...layer, opacity: own })),
-      blend,
-      opacity,
-    )
-  }
+  const layers = together(parts.map((part) => part.outside()))
+  strip.layGroup(
+    layers.map(({ layer, opacity }) => ({ ...layer, opacity })),
+    first.piece.blend,
+    first.piece.opacity,
+  )
 }
 
 interface Laid {
@@ -149,12 +148,9 @@ class PieceRows {
     return { layer, opacity: layer.opacity * this.piece.opacity * this.piece.share }
   }
 
-  outside(): PreparedLayer[] {
-    return this.on('face', 'outside')
-  }
-
-  outsideShared(): Laid[] {
-    return this.outside().map((layer) => ({ layer, opacity: layer.opacity * this.piece.share }))
+  /** The face beyond the outline. */
+  outside(): Laid[] {
+    return this.on('face', 'outside').map((layer) => ({ layer, opacity: layer.opacity * this.piece.share }))
   }
 
   /** From here on the canvas becomes what lies outside the outline; what lies within goes on from a copy. */

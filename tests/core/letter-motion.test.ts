@@ -296,6 +296,27 @@ describe('drawn', () => {
     for (const x of columns) expect(pixelAt(up, x, 50)[0]).toBeCloseTo(pixelAt(rest, x, 80)[0], 3)
   })
 
+  test('the same bytes in a tile that sees one clear letter of several, with outlines stacked on it', () => {
+    const outlines = [
+      coat('stroke', 'inner', { side: 'outside', width: 6, paint: solid('#FFF6EE') }),
+      coat('glow', 'halo', { side: 'outside', reach: 14 }),
+      coat('stroke', 'outer', { side: 'outside', width: 6, stacked: true, paint: solid('#3D0D16') }),
+    ]
+    const ranges = [range({ sweep: 0, opacity: 45 })]
+    const card = words(
+      { wording: 'H H', tracking: 900, ranges },
+      { face: [face[0]!, ...outlines], behind },
+      { w: 512, h: 128 },
+    )
+    const whole = drawn(card)
+    const tile = engine.render(card, 0, { bits: 16, region: { x: 0, y: 0, w: 192, h: 128 } })
+    expect(Math.max(...new Uint16Array(tile.pixels.buffer))).toBeGreaterThan(20_000)
+    for (let row = 0; row < 128; row++) {
+      const here = Buffer.from(tile.pixels.subarray(row * 192 * 8, (row + 1) * 192 * 8))
+      expect(here.equals(Buffer.from(whole.pixels.subarray(row * 512 * 8, row * 512 * 8 + 192 * 8)))).toBe(true)
+    }
+  })
+
   test('the same bytes in one piece and in tiles', () => {
     const card = words(
       {

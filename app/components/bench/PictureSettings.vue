@@ -2,14 +2,12 @@
 import { ref } from 'vue'
 import { changePiece } from '#core/card/edit/stack'
 import type { Piece, PicturePiece } from '#core/card/schema'
-import { faultOf } from '~/composables/api'
+import { withChosenFile } from '~/composables/chosen-file'
 import { useBench } from '~/stores/bench'
-import { useNotices } from '~/stores/notices'
 import { usePictures } from '~/stores/pictures'
 
 const props = defineProps<{ piece: PicturePiece }>()
 const bench = useBench()
-const notices = useNotices()
 const pictures = usePictures()
 const file = ref<HTMLInputElement>()
 
@@ -29,17 +27,7 @@ function choose(id: string) {
   bench.edit('Picture', (card) => changePiece(card, props.piece.id, change as Partial<Piece>))
 }
 
-async function bringIn(event: Event) {
-  const input = event.target as HTMLInputElement
-  const [chosen] = input.files ?? []
-  input.value = ''
-  if (!chosen) return
-  try {
-    choose(await pictures.bringIn(chosen))
-  } catch (error) {
-    notices.fault(faultOf(error))
-  }
-}
+const bringIn = (event: Event) => withChosenFile(event, async (chosen) => choose(await pictures.bringIn(chosen)))
 </script>
 
 <template>

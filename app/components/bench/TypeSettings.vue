@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { changePiece } from '#core/card/edit/stack'
 import type { Piece, TypePiece } from '#core/card/schema'
-import { faultOf } from '~/composables/api'
+import { withChosenFile } from '~/composables/chosen-file'
 import { useRibbon } from '~/stores/ribbon'
 import { useMoment } from '~/composables/moment'
 import { TYPE_PARAMETERS } from '#core/card/pieces'
@@ -12,14 +12,12 @@ import { wordsFrom } from '#core/type/wording'
 import { writeValue } from '#core/card/edit/values'
 import { useBench } from '~/stores/bench'
 import { showSample, useFonts } from '~/stores/fonts'
-import { useNotices } from '~/stores/notices'
 import KeyOf from '../fields/KeyOf.vue'
 
 const props = defineProps<{ piece: TypePiece }>()
 const bench = useBench()
 const ribbon = useRibbon()
 const fonts = useFonts()
-const notices = useNotices()
 const file = ref<HTMLInputElement>()
 
 const { base } = useMoment()
@@ -45,17 +43,7 @@ function choose(font: string | null) {
   if (font) bench.edit('Font', (card) => changePiece(card, props.piece.id, { font } as Partial<Piece>))
 }
 
-async function bringIn(event: Event) {
-  const input = event.target as HTMLInputElement
-  const [chosen] = input.files ?? []
-  input.value = ''
-  if (!chosen) return
-  try {
-    choose(await fonts.bringIn(chosen))
-  } catch (error) {
-    notices.fault(faultOf(error))
-  }
-}
+const bringIn = (event: Event) => withChosenFile(event, async (chosen) => choose(await fonts.bringIn(chosen)))
 
 function showAll(open: boolean) {
   if (open) for (const { id } of fonts.choices) showSample(id)

@@ -4,9 +4,8 @@ import type { ParameterPlace } from '#core/card/addresses'
 import { setStored } from '#core/card/edit/values'
 import type { StoredTexture } from '#core/card/moving'
 import { PATTERNS } from '#core/card/paints'
-import { faultOf } from '~/composables/api'
+import { withChosenFile } from '~/composables/chosen-file'
 import { useBench } from '~/stores/bench'
-import { useNotices } from '~/stores/notices'
 import { usePictures } from '~/stores/pictures'
 import ParameterRow from './ParameterRow.vue'
 import HintText from './HintText.vue'
@@ -14,7 +13,6 @@ import HintText from './HintText.vue'
 const props = defineProps<{ address: string; paint: StoredTexture; places: readonly ParameterPlace[] }>()
 const bench = useBench()
 const pictures = usePictures()
-const notices = useNotices()
 const file = ref<HTMLInputElement>()
 void pictures.load().catch(() => {})
 
@@ -37,17 +35,10 @@ function choose(pattern: StoredTexture['pattern']) {
   else file.value?.click()
 }
 
-async function bringIn(event: Event) {
-  const input = event.target as HTMLInputElement
-  const [chosen] = input.files ?? []
-  input.value = ''
-  if (!chosen) return
-  try {
-    put('Picture', { pattern: 'picture', picture: await pictures.bringIn(chosen) })
-  } catch (error) {
-    notices.fault(faultOf(error))
-  }
-}
+const bringIn = (event: Event) =>
+  withChosenFile(event, async (chosen) =>
+    put('Picture', { pattern: 'picture', picture: await pictures.bringIn(chosen) }),
+  )
 </script>
 
 <template>
