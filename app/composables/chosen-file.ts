@@ -1,11 +1,17 @@
 import { useNotices } from '~/stores/notices'
 import { faultOf } from './api'
 
-/** Uses the file that was chosen in an input; the same one can be chosen again. What goes wrong is told. */
-export async function withChosenFile(event: Event, use: (file: File) => unknown): Promise<void> {
+/** The files that were chosen in an input, which can be chosen again. */
+export function chosenFiles(event: Event): File[] {
   const input = event.target as HTMLInputElement
-  const [chosen] = input.files ?? []
+  const files = [...(input.files ?? [])]
   input.value = ''
+  return files
+}
+
+/** Uses the file that was chosen; what goes wrong is told. */
+export async function withChosenFile(event: Event, use: (file: File) => unknown): Promise<void> {
+  const [chosen] = chosenFiles(event)
   if (!chosen) return
   try {
     await use(chosen)

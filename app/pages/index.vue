@@ -10,6 +10,7 @@ import FaultList from '~/components/shelf/FaultList.vue'
 import NewCardDialog from '~/components/shelf/NewCardDialog.vue'
 import SealShelf from '~/components/shelf/SealShelf.vue'
 import PlaceBar from '~/components/shell/PlaceBar.vue'
+import { chosenFiles } from '~/composables/chosen-file'
 import { faultOf } from '~/composables/api'
 import { download } from '~/composables/download'
 import type { ShelfCard } from '~/stores/cards'
@@ -98,12 +99,7 @@ const bringIn = (files: readonly File[]) =>
     }
   })
 
-function chosen(event: Event) {
-  const input = event.target as HTMLInputElement
-  const files = [...(input.files ?? [])]
-  input.value = ''
-  void bringIn(files)
-}
+const chosen = (event: Event) => void bringIn(chosenFiles(event))
 
 function drop(event: DragEvent) {
   dragging.value = false

@@ -331,3 +331,23 @@ test('keys are the designer’s own: one is changed, a taken one is refused, the
   await page.getByRole('button', { name: 'All as shipped' }).click()
   await expect(page.getByRole('button', { name: /alone, see all: I; change/ })).toBeVisible()
 })
+
+test('pieces and coats are renamed where they stand; Escape lets the old name be', async ({ page }) => {
+  const id = await openCard(page, { ...demoCard('09-wave'), name: 'Names test' })
+  const first = async () => (await savedCard(page, id)).pieces[0]!
+  await page.getByRole('button', { name: /^Regatta type/ }).dblclick()
+  const field = page.getByLabel('Name of Regatta')
+  await field.fill('Not this')
+  await field.press('Escape')
+  await expect(field).toHaveCount(0)
+  expect((await first()).name).toBe('Regatta')
+  await page.getByRole('button', { name: /^Regatta type/ }).dblclick()
+  await field.fill('Word')
+  await field.press('Enter')
+  expect((await first()).name).toBe('Word')
+
+  await page.locator('.slab.fill .body').dblclick()
+  await page.getByLabel('Name of Fill').fill('Gold')
+  await page.locator('.head h2').click()
+  expect((await first()).coats.face.find(({ kind }) => kind === 'fill')!.name).toBe('Gold')
+})

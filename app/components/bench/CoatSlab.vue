@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiDotsHorizontal } from '@mdi/js'
-import { computed, nextTick, ref } from 'vue'
+import { computed, ref } from 'vue'
 import type { Coat, Piece } from '#core/card/schema'
 import { coatHeadline, coatPaint, coatTitle } from '~/composables/coat-words'
 import { paintCss } from '~/composables/paint-css'
@@ -8,6 +8,7 @@ import { useStackWork } from '~/composables/stack-work'
 import { settleSwitch } from '#core/card/settled'
 import { useMoment } from '~/composables/moment'
 import { useClipboard } from '~/stores/clipboard'
+import NameInput from '../fields/NameInput.vue'
 import EyeButton from './EyeButton.vue'
 
 const props = defineProps<{ coat: Coat; piece: Piece; selected: boolean }>()
@@ -17,41 +18,30 @@ const { shown: moment } = useMoment()
 const work = useStackWork()
 const clipboard = useClipboard()
 const naming = ref(false)
-const field = ref<HTMLInputElement>()
 const isFill = computed(() => props.coat.kind === 'fill')
 /** Whether it is laid at the playhead. */
 const laid = computed(() => settleSwitch(props.coat.on, moment.value))
 const paint = computed(() => paintCss(coatPaint(props.coat), moment.value))
 
-async function startNaming() {
-  naming.value = true
-  await nextTick()
-  field.value?.select()
-}
-
 /** An empty name gives the coat the name of its kind again. */
-function rename() {
-  if (!naming.value) return
-  naming.value = false
-  const name = field.value!.value.trim().slice(0, 120)
-  work.renameCoat(props.piece, props.coat, name === coatTitle({ ...props.coat, name: '' }) ? '' : name)
+function rename(name: string) {
+  const plain = coatTitle({ ...props.coat, name: '' })
+  work.renameCoat(props.piece, props.coat, name === plain ? '' : name.slice(0, 120))
 }
 </script>
 
 <template>
   <div class="slab" :class="{ selected, off: !laid, fill: isFill }" :style="{ '--paint': paint }">
     <button class="gap" :aria-label="`Pour above ${coatTitle(coat)}`" @click="$emit('pour')"><span>+</span></button>
-    <input
+    <NameInput
       v-if="naming"
-      ref="field"
       class="naming"
       :value="coatTitle(coat)"
-      :aria-label="`Name of ${coatTitle(coat)}`"
-      @keydown.enter="rename"
-      @keydown.escape="naming = false"
-      @blur="rename"
+      :label="`Name of ${coatTitle(coat)}`"
+      @name="rename"
+      @close="naming = false"
     />
-    <button v-else class="body" :aria-pressed="selected" @click="$emit('select')" @dblclick="startNaming">
+    <button v-else class="body" :aria-pressed="selected" @click="$emit('select')" @dblclick="naming = true">
       <span class="edge" aria-hidden="true" />
       <span class="title">{{ coatTitle(coat) }}</span>
       <span class="amount">{{ laid ? coatHeadline(coat, moment) : 'off' }}</span>
@@ -61,7 +51,7 @@ function rename() {
       <VMenu activator="parent" location="bottom end">
         <VList density="compact">
           <VListItem title="See alone" @click="work.see(piece.id, coat.id)" />
-          <VListItem title="Rename" subtitle="Double-click" @click="startNaming" />
+          <VListItem title="Rename" subtitle="Double-click" @click="naming = true" />
           <VListItem title="Duplicate" subtitle="Ctrl+D" @click="work.duplicateCoatOf(piece, coat)" />
           <VListItem title="Copy" subtitle="Ctrl+C" @click="clipboard.keepCoat(coat)" />
           <VListItem title="Take away" subtitle="Delete" @click="work.removeCoatOf(piece, coat)" />

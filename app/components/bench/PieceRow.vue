@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiDotsHorizontal, mdiLockOutline } from '@mdi/js'
-import { computed, nextTick, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { changePiece } from '#core/card/edit/stack'
 import { PIECE_KINDS } from '#core/card/pieces'
 import type { Piece } from '#core/card/schema'
@@ -15,6 +15,7 @@ import { useBench } from '~/stores/bench'
 import { useClipboard } from '~/stores/clipboard'
 import { useSeals } from '~/stores/seals'
 import { useStage } from '~/stores/stage'
+import NameInput from '../fields/NameInput.vue'
 import EyeButton from './EyeButton.vue'
 
 const props = defineProps<{ piece: Piece; outlook: PieceOutlook[] }>()
@@ -29,7 +30,6 @@ const stage = useStage()
 const work = useStackWork()
 const naming = ref(false)
 const dropping = ref(false)
-const field = ref<HTMLInputElement>()
 
 const open = computed(() => bench.selectedPiece === props.piece.id)
 const all = computed(() => work.together(props.piece))
@@ -53,15 +53,7 @@ function choose(event: MouseEvent) {
   else bench.select(props.piece.id)
 }
 
-async function startNaming() {
-  naming.value = true
-  await nextTick()
-  field.value?.select()
-}
-
-function rename() {
-  const name = field.value?.value.trim()
-  naming.value = false
+function rename(name: string) {
   if (name && name !== props.piece.name)
     bench.edit('Rename', (card) => changePiece(card, props.piece.id, { name: name.slice(0, 200) }))
 }
@@ -89,17 +81,15 @@ function drop(event: DragEvent) {
     @dragleave="dropping = false"
     @drop="drop"
   >
-    <input
+    <NameInput
       v-if="naming"
-      ref="field"
       class="naming"
       :value="piece.name"
-      :aria-label="`Name of ${piece.name}`"
-      @keydown.enter="rename"
-      @keydown.escape="naming = false"
-      @blur="rename"
+      :label="`Name of ${piece.name}`"
+      @name="rename"
+      @close="naming = false"
     />
-    <button v-else class="body" :aria-expanded="open" @click="choose" @dblclick="startNaming">
+    <button v-else class="body" :aria-expanded="open" @click="choose" @dblclick="naming = true">
       <span
         class="sample"
         :class="{ box: piece.kind !== 'type' && piece.kind !== 'group' }"
@@ -123,7 +113,7 @@ function drop(event: DragEvent) {
       <VIcon :icon="mdiDotsHorizontal" size="16" />
       <VMenu activator="parent" location="bottom end">
         <VList density="compact">
-          <VListItem v-if="!several" title="Rename" subtitle="Double-click" @click="startNaming" />
+          <VListItem v-if="!several" title="Rename" subtitle="Double-click" @click="naming = true" />
           <VListItem v-if="!several" title="See alone" @click="work.see(piece.id, null)" />
           <VListItem title="Duplicate" subtitle="Ctrl+D" @click="work.duplicatePieces(all)" />
           <VListItem :title="piece.locked ? 'Unlock' : 'Lock'" @click="work.setLocked(all, !piece.locked)" />

@@ -4,6 +4,7 @@ import { addPiece } from '#core/card/edit/stack'
 import type { PieceKind } from '#core/card/pieces'
 import { PIECE_KINDS } from '#core/card/pieces'
 import type { PieceOutlook } from '#core/frame/outlook'
+import { chosenFiles } from '~/composables/chosen-file'
 import { useBringFiles } from '~/composables/bring-files'
 import { useBench } from '~/stores/bench'
 import type { DrawnKind } from '~/stores/stage'
@@ -33,11 +34,8 @@ function add(kind: PieceKind) {
 }
 
 function bring(event: Event) {
-  const input = event.target as HTMLInputElement
-  const files = [...(input.files ?? [])]
-  input.value = ''
   open.value = false
-  void bringIn(files)
+  void bringIn(chosenFiles(event))
 }
 
 function draw(kind: DrawnKind) {
