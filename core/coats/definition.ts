@@ -90,12 +90,13 @@ export interface CoatBench extends CoatScale {
   coverage(dx?: Px, dy?: Px): PlaneRecipe
   /** Signed distance to the edge, negative inside; exact as far as the coat `measures`. */
   distance(): PlaneRecipe
-  /** How much of each pixel lies inside the outline moved outward by `edge`; at most as far as the coat `measures`. */
-  grown(edge: Px, style?: JoinStyle): PlaneRecipe
+  /**
+   * How much of each pixel lies inside the outline moved outward by `edge`, at most as far as the coat `measures`; all of
+   * it moved by (dx, dy).
+   */
+  grown(edge: Px, style?: JoinStyle, dx?: Px, dy?: Px): PlaneRecipe
   /** As `grown`, by a ramp one pixel wide: quicker, and as good for what is blurred afterwards. */
-  swollen(edge: Px): PlaneRecipe
-  /** A plane seen through a window moved by (dx, dy) whole or broken pixels. */
-  moved(plane: PlaneRecipe, dx: Px, dy: Px): PlaneRecipe
+  swollen(edge: Px, dx?: Px, dy?: Px): PlaneRecipe
   /** What `outer` covers beyond `inner`; `above` is the opacity of what covers the inner one. */
   band(inner: PlaneRecipe, outer: PlaneRecipe, above?: number): PlaneRecipe
   /** Gaussian blur; what lies outside the box counts as 0. */

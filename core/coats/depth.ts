@@ -67,12 +67,13 @@ export const depth = defineCoat({
     const { dx, dy } = way(values, scale)
     // A far end that is larger than the near one sticks out on all sides.
     const grown = Math.max(0, values.taper / 100 - 1)
+    // It grows about a point within the shape.
     const [w, h] = [scale.extent.w * grown, scale.extent.h * grown]
     return {
-      left: Math.max(0, -dx) + w / 2 + 2,
-      right: Math.max(0, dx) + w / 2 + 2,
-      top: Math.max(0, -dy) + h / 2 + 2,
-      bottom: Math.max(0, dy) + h / 2 + 2,
+      left: Math.max(0, -dx) + w + 2,
+      right: Math.max(0, dx) + w + 2,
+      top: Math.max(0, -dy) + h + 2,
+      bottom: Math.max(0, dy) + h + 2,
     }
   },
   marks(values, scale) {
@@ -97,6 +98,8 @@ export const depth = defineCoat({
         blend: 'soft-light',
       },
     ]
-    return [{ where, mask: cover, paint: values.near, along, over: over.filter(({ opacity = 1 }) => opacity > 0) }]
+    // The body holds the shape: on the edge only what it covers beside the shape shows.
+    const mask = values.knockOut ? bench.band(bench.coverage(), cover, 1) : cover
+    return [{ where, mask, paint: values.near, along, over: over.filter(({ opacity = 1 }) => opacity > 0) }]
   },
 })

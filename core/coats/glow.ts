@@ -101,8 +101,9 @@ export const glow = defineCoat({
 function evenly(values: Values, bench: CoatBench): PlaneRecipe {
   const { firm, soft } = parts(values, bench)
   const outward = values.side === 'inside' ? -1 : 1
-  // 1 − (|d| − firm) / soft, cut to 0..1; never steeper than one pixel.
-  return bench.ramped(bench.distance(), outward * (firm + soft), -outward / Math.max(1, soft))
+  // 1 − (|d| − firm) / soft, cut to 0..1; never steeper than one pixel, about the same middle.
+  const wide = Math.max(1, soft)
+  return bench.ramped(bench.distance(), outward * (firm + (soft + wide) / 2), -outward / wide)
 }
 
 /** Twice the Gaussian of the shape is 1 at a straight edge; its tail is moved so that the reach is an end. */

@@ -138,16 +138,25 @@ export const shadow = defineCoat({
     // Inset shadow: the hole is the shape shrunk by the spread; what is not hole is shadow.
     const form = shapeOf(bench, inside ? -spread : spread, sigma, dx, dy)
     const soft = bench.blurred(form, sigma)
-    const cover = finished(values, bench, inside ? bench.complemented(soft) : soft)
-    const where = inside ? 'inside' : values.knockOut ? 'outside' : 'everywhere'
+    const knockedOut = !inside && values.knockOut
+    const seen = inside ? bench.complemented(soft) : knockedOut && sigma < 1 ? besideFace(bench, soft, 1 - sigma) : soft
+    const cover = finished(values, bench, seen)
+    const where = inside ? 'inside' : knockedOut ? 'outside' : 'everywhere'
     return [{ where, mask: cover, paint, opacity }]
   },
 })
 
 function shapeOf(bench: CoatBench, spread: Px, sigma: Px, dx: Px, dy: Px): PlaneRecipe {
   if (spread === 0) return bench.coverage(dx, dy)
-  return bench.moved(sigma >= SOFT ? bench.swollen(spread) : bench.grown(spread), dx, dy)
+  return sigma >= SOFT ? bench.swollen(spread, dx, dy) : bench.grown(spread, undefined, dx, dy)
 }
+
+/**
+ * What a hard shadow covers of the part of each pixel that the shape leaves free: without it, a pixel on the edge of a
+ * shape that hides its shadow would show some. The softer the shadow (`firm` from 1 to 0), the less they share an edge.
+ */
+const besideFace = (bench: CoatBench, shadow: PlaneRecipe, firm: number) =>
+  bench.band(bench.mapped(bench.coverage(), 'linear', firm), shadow, 1)
 
 function finished({ falloff, grain }: Values, bench: CoatBench, plane: PlaneRecipe): PlaneRecipe {
   const shaped = falloff === 'linear' ? plane : bench.mapped(plane, falloff)

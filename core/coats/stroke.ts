@@ -33,6 +33,7 @@ const parameters = {
     label: 'Stack on the stroke before',
     help: 'Starts where the next stroke nearer to the face on the same side ends, so that outlines grow outward',
     default: false,
+    when: { parameter: 'side', is: ['outside', 'inside'] },
   }),
   join: choice({
     label: 'Corners',
@@ -64,7 +65,7 @@ type Values = SettledValues<typeof parameters>
 interface Extent {
   inner: Px
   outer: Px
-  /** Opacity (0–1) of the stroke that lies over this one's inner border, if there is one. */
+  /** Opacity (0–1) of the stroke that lies over this one's border to the edge, if there is one. */
   above: number
 }
 
@@ -84,11 +85,11 @@ function extentOf(index: number, scale: CoatScale, place: CoatPlace<Values>): Ex
       const extent = extentOf(i, scale, place)
       start = gap + (outward ? extent.outer : -extent.inner)
       // Over a gap there is nothing to join.
-      if (gap === 0 && outward && before.above) above = before.opacity
+      if (gap === 0 && before.above) above = before.opacity
       break
     }
   }
-  return outward ? { inner: start, outer: start + width, above } : { inner: -(start + width), outer: -start, above: 0 }
+  return outward ? { inner: start, outer: start + width, above } : { inner: -(start + width), outer: -start, above }
 }
 
 /** How far the strokes of a piece reach from its edge: they share one box and one measurement of distance. */
@@ -145,7 +146,8 @@ export const stroke = defineCoat({
       layers.push({ where: 'outside', mask, ...laid })
     }
     if (inner < 0) {
-      const mask = outer >= 0 ? bench.complemented(grown(inner)) : bench.band(grown(inner), grown(outer))
+      const far = bench.complemented(grown(inner))
+      const mask = outer >= 0 ? far : bench.band(bench.complemented(grown(outer)), far, above)
       layers.push({ where: 'inside', mask, ...laid })
     }
     return layers

@@ -1,9 +1,20 @@
-import type { SweptPlanes } from '../coats/definition'
+import type { JoinStyle, SweptPlanes } from '../coats/definition'
 import type { Plane } from '../kernels/kernels'
 import type { Point, Px } from '../units'
 import type { GridBox } from './grid-box'
 import type { BenchSetting, Step } from './recipe-bench'
 import { RecipeBench } from './recipe-bench'
+
+/** What a picture's coats are computed from. */
+export interface AlphaForm {
+  alpha: Plane
+  /** Where the alpha lies. */
+  box: GridBox
+  distance: () => Plane
+  /** Where the distances lie. */
+  far: GridBox
+  middle: Point
+}
 
 /** The bench of what has no outline but alpha: a group. Joins are always round. */
 export class AlphaBench extends RecipeBench {
@@ -11,22 +22,23 @@ export class AlphaBench extends RecipeBench {
     setting: BenchSetting,
     box: GridBox,
     seed: () => number,
-    private readonly form: { alpha: Plane; box: GridBox; distance: () => Plane; middle: Point },
+    private readonly form: AlphaForm,
   ) {
     super(setting, box, seed)
   }
 
   coverage(dx = 0, dy = 0): Step {
-    const plain = this.step('coverage', () => this.window(this.form.alpha, 0))
-    return dx === 0 && dy === 0 ? plain : this.moved(plain, dx, dy)
+    const { alpha, box } = this.form
+    return this.step(`coverage(${dx},${dy})`, () => this.seen(alpha, box, 0, dx, dy))
   }
 
-  distance(): Step {
-    return this.step('distance', () => this.window(this.form.distance(), 1e6))
+  distance(dx = 0, dy = 0): Step {
+    const { distance, far } = this.form
+    return this.step(`distance(${dx},${dy})`, () => this.seen(distance(), far, 1e6, dx, dy))
   }
 
-  grown(edge: Px): Step {
-    return edge === 0 ? this.coverage() : this.swollen(edge)
+  grown(edge: Px, _style?: JoinStyle, dx = 0, dy = 0): Step {
+    return edge === 0 ? this.coverage(dx, dy) : this.swollen(edge, dx, dy)
   }
 
   swept(dx: Px, dy: Px, taper: number): SweptPlanes {
@@ -41,10 +53,5 @@ export class AlphaBench extends RecipeBench {
       // Sides of a picture have no edges to tell apart: evenly lit.
       shade: this.step('shade', () => this.kernels.plane(w, h, 0.5)),
     }
-  }
-
-  private window(plane: Plane, outside: number): Plane {
-    const { box, form } = this
-    return this.kernels.cropped(plane, box.x - form.box.x, box.y - form.box.y, box.w, box.h, outside)
   }
 }

@@ -2,9 +2,11 @@ import type { JoinStyle } from '../coats/definition'
 import type { DistanceField, Joins, Kernels, Plane, Segments } from '../kernels/kernels'
 import { cornersOf } from '../outline/corners'
 import type { Outline } from '../outline/outline'
-import type { Px } from '../units'
+import type { Point, Px } from '../units'
 import type { GridBox } from './grid-box'
 import type { PlaneShelf } from './plane-shelf'
+
+const NO_SHIFT: Point = { x: 0, y: 0 }
 
 /**
  * The distances around one placed outline, measured once for all its coats, as far as the one that needs most.
@@ -16,6 +18,7 @@ export class EdgeField {
   private local: Segments | null = null
   private readonly joined = new Map<string, { field: DistanceField; joins: Joins | null }>()
   private readonly name: string
+  private readonly moved = new Map<string, EdgeField>()
 
   constructor(
     private readonly kernels: Kernels,
@@ -25,8 +28,20 @@ export class EdgeField {
     readonly reach: Px,
     /** Whether what is nearest will be asked for too. */
     private readonly named: boolean,
+    /** Moves the outline within the box. */
+    private readonly shift: Point = NO_SHIFT,
   ) {
-    this.name = `${form.key} field ${box.x} ${box.y} ${box.w} ${box.h} ${reach}`
+    this.name = `${form.key} field ${box.x} ${box.y} ${box.w} ${box.h} ${reach} ${shift.x} ${shift.y}`
+  }
+
+  /** The same outline moved by a part of a pixel, measured anew in the same box. */
+  movedBy(x: Px, y: Px): EdgeField {
+    if (x === 0 && y === 0) return this
+    const name = `${x} ${y}`
+    const { kernels, shelf, form, box, reach, named } = this
+    const found = this.moved.get(name) ?? new EdgeField(kernels, shelf, form, box, reach, named, { x, y })
+    this.moved.set(name, found)
+    return found
   }
 
   distance(): Plane {
@@ -47,8 +62,8 @@ export class EdgeField {
   }
 
   private segments(): Segments {
-    const { box, form } = this
-    this.local ??= this.kernels.segments(form.segments, -box.x, -box.y)
+    const { box, form, shift } = this
+    this.local ??= this.kernels.segments(form.segments, shift.x - box.x, shift.y - box.y)
     return this.local
   }
 
@@ -75,7 +90,7 @@ export class EdgeField {
       else {
         const { x, y, w, h } = this.box
         const local = this.segments()
-        const joins = this.kernels.joins(corners, local.count, -x, -y)
+        const joins = this.kernels.joins(corners, local.count, this.shift.x - x, this.shift.y - y)
         found = { field: this.kernels.joinedField(local, joins, w, h, this.reach), joins }
       }
       this.joined.set(name, found)

@@ -96,7 +96,7 @@ export class Engine {
     }
     const { x, y, w: width, h: height } = view.region ?? { x: 0, y: 0, w: frameWidth, h: frameHeight }
     const { kernels } = this
-    this.shelf.beginFrame()
+    this.beginFrame()
     const canvas = this.clearCanvas({ x, y, w: width, h: height })
     const start = kernels.mark()
     try {
@@ -117,6 +117,12 @@ export class Engine {
     } finally {
       kernels.release(start)
     }
+  }
+
+  /** What was kept for earlier frames may be replaced from now on. */
+  private beginFrame(): void {
+    this.shelf.beginFrame()
+    this.tiles.beginFrame()
   }
 
   /** Clear pixels: used again where the size fits; of those that this engine wrote, only the rows that it touched. */
@@ -193,7 +199,7 @@ export class Engine {
     const reference = outlook?.reference ?? 0
     const look = (only?: string) => {
       const edge = edgeCard({ card, piece, at }, { reference, facing, ...(only === undefined ? {} : { only }) })
-      return { ...edge, row: middleRow(this.render(edge.card, 0, { bits: 16 })) }
+      return { ...edge, row: middleRow(this.render(edge.card, frame, { bits: 16 })) }
     }
     const { range, row: whole, card: all } = look()
     const coats = [...piece.coats.face, ...piece.coats.behind].map((coat) => ({
@@ -202,8 +208,8 @@ export class Engine {
         kind: coat.kind,
         colours: settleSwitch(coat.on, at) ? look(coat.id).row : whole.map(() => NOTHING),
       },
-      ...handlesOf(all, coat.id, { frame: 0, length: 1 }),
-      ...(coat.kind === 'bevel' ? { height: this.bevelHeights(all, coat.id) } : {}),
+      ...handlesOf(all, coat.id, at),
+      ...(coat.kind === 'bevel' ? { height: this.bevelHeights(all, coat.id, frame) } : {}),
     }))
     const distances = Array.from({ length: range * 2 }, (_, i) => i + 0.5 - range)
     return { piece: id, innerDepth: this.innerDepth(card, id, frame), reference, distances, coats, whole }
@@ -221,13 +227,13 @@ export class Engine {
   }
 
   /** Heights of one bevel along the middle row of an edge card. */
-  private bevelHeights(card: Card, id: string): number[] {
-    const drawing = this.drawing(card, shownMoment(card, 0), 1)
+  private bevelHeights(card: Card, id: string, frame: Frames): number[] {
+    const drawing = this.drawing(card, shownMoment(card, frame), 1)
     const standing = standingOf(card.pieces[0]!, { scale: 1, rotation: 0, x: 0, y: 0 }, drawing.at)
     const { width, height } = card.frame
     const box = { x: 0, y: 0, w: width, h: height }
     const mark = this.kernels.mark()
-    this.shelf.beginFrame()
+    this.beginFrame()
     const heights =
       standing && heightRow(drawing, standing, new Canvas(this.kernels, this.kernels.layers(0, 0), box), id)
     this.kernels.release(mark)

@@ -1,9 +1,9 @@
 import type { CoatScale } from '../coats/definition'
 import { innerDepth } from '../outline/inner-depth'
 import type { Outline, Placement } from '../outline/outline'
-import { placed, within } from '../outline/outline'
+import { middleOf, place as onGrid, placed, within } from '../outline/outline'
 import type { Tint } from '../type/letter-motion'
-import type { Px, Rect } from '../units'
+import type { Point, Px, Rect } from '../units'
 import type { FormedPiece } from './outlines'
 import type { Drawing, Standing } from './piece'
 import type { Hook } from './prepared-paint'
@@ -28,6 +28,8 @@ export interface Form {
   outline: Outline
   segments: Float64Array
   bounds: Rect
+  /** Where the middle of the outline's own bounds stands. */
+  middle: Point
   reference: Px
   scale: CoatScale
   hook: Hook
@@ -56,7 +58,9 @@ function formFrom({ light }: Drawing, outline: Outline, full: Placement, unit: n
     extent: { w: bounds.right - bounds.left, h: bounds.bottom - bounds.top },
   }
   const key = `${outline.key} ${full.scale} ${full.rotation} ${full.x} ${full.y}`
-  return { outline, segments, bounds, reference, scale, hook, key }
+  const own = outline.bounds ?? bounds
+  const middle = onGrid(full, middleOf(own))
+  return { outline, segments, bounds, middle, reference, scale, hook, key }
 }
 
 /** What is drawn of a piece: itself, or one for each of the letters that its letter motion moves. */

@@ -5,6 +5,7 @@ import type { Moment } from '../time/moment'
 import type { CoatScale } from '../coats/definition'
 import { even } from '../coats/definition'
 import type { Placement } from '../outline/outline'
+import { middleOf, place as onGrid } from '../outline/outline'
 import { fromPixels } from '../paint/gradient'
 import type { Plane } from '../kernels/kernels'
 import type { Rect } from '../units'
@@ -12,7 +13,7 @@ import { AlphaBench } from './alpha-bench'
 import { Canvas } from './canvas'
 import type { GridBox } from './grid-box'
 import { boxesFor, common, joined } from './grid-box'
-import { laidCoats, reachOf } from './laid-coats'
+import { laidCoats, measured, reachOf } from './laid-coats'
 import type { Drawing, Standing } from './piece'
 import { formOf } from './form'
 import { drawCoats, drawFormed, isSeen, settingOf, spread, standingOf, touchedBy } from './piece'
@@ -149,10 +150,14 @@ function drawFromAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece, 
   else drawPieces(drawing, group.pieces, standing.placement, inner, `${place}.pieces`, standing.at)
   const alpha = kernels.alpha(inner.layers)
   kernels.makeWhole(inner.layers)
-  let measured: Plane | null = null
-  const distance = () => (measured ??= kernels.fieldDistance(alpha))
-  const middle = { x: (bounds.left + bounds.right) / 2, y: (bounds.top + bounds.bottom) / 2 }
-  const form = { alpha, box, distance, middle }
+  // Distances are wanted as far as the coats measure, beyond what the canvas must hold.
+  const far = boxesFor(bounds, even(2 + measured(coats, scale)), margin, canvas.box)?.box ?? box
+  let field: Plane | null = null
+  const distance = () =>
+    (field ??= kernels.fieldDistance(kernels.cropped(alpha, far.x - box.x, far.y - box.y, far.w, far.h)))
+  const unscaled = { ...standing.placement, scale: 1 }
+  const middle = onGrid(unscaled, middleOf(ink))
+  const form = { alpha, box, distance, far, middle }
   // What the pieces drew is not named by any key: nothing of it is kept.
   const key = `group ${serial++}`
   const setting = settingOf(drawing, standing, { key, reference, scale })
@@ -161,7 +166,7 @@ function drawFromAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece, 
     hook: {
       bounds: ink,
       unit: standing.placement.scale,
-      placement: { ...standing.placement, scale: 1 },
+      placement: unscaled,
     },
     bench: (window, seed) => new AlphaBench(setting, window, seed, form),
     contents: (seen) => ({
@@ -200,7 +205,7 @@ function drawPixels(
   const mark = kernels.mark()
   const mask = kernels.coverage(kernels.segments(form.segments, -box.x, -box.y), box.w, box.h)
   const map = fromPixels(standing.placement, { x: 0, y: 0 }, pixels.width / width, pixels.height / height)
-  const sample = pictureSampler(drawing, { picture, linear }, map, `${place}.picture`)
+  const sample = pictureSampler(drawing, { picture, linear, repeated: false }, map, `${place}.picture`)
   kernels.layPicture('normal', layers, { mask, gate: null }, sample(box), 1)
   kernels.release(mark)
 }

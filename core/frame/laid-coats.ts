@@ -69,14 +69,6 @@ export function measured(coats: readonly LaidCoat[], scale: CoatScale): Px {
   return Math.max(0, ...coats.map(({ definition, values, place }) => definition.measures?.(values, scale, place) ?? 0))
 }
 
-/** How far around the outline distances are wanted: the reach of those coats that measure any. */
-export function fieldReach(coats: readonly LaidCoat[], scale: CoatScale): Insets {
-  return reachOf(
-    coats.filter(({ definition, values, place }) => (definition.measures?.(values, scale, place) ?? 0) > 0),
-    scale,
-  )
-}
-
 /** A seed for the grain of a coat: the card's own, and the coat's name (FNV-1a, Fowler, Noll, Vo 1991). */
 export function seedOf(card: { seed: number }, { id }: Pick<LaidCoat, 'id'>): number {
   let hash = 0x811c9dc5 ^ card.seed

@@ -3,7 +3,7 @@ import { cosDegrees, sinDegrees } from '../kernels/exact'
 import type { Plane, Segments } from '../kernels/kernels'
 import type { Outline } from '../outline/outline'
 import { sweep } from '../outline/sweep'
-import type { Px } from '../units'
+import type { Point, Px } from '../units'
 import type { EdgeField } from './edge-field'
 import type { GridBox } from './grid-box'
 import type { BenchSetting, Step } from './recipe-bench'
@@ -13,6 +13,8 @@ import { RecipeBench } from './recipe-bench'
 export interface PlacedOutline {
   outline: Outline
   segments: Float64Array
+  /** Where the middle of the outline's own bounds stands: it turns with the outline. */
+  middle: Point
 }
 
 const ROUND: JoinStyle = { join: 'round', limit: 1 }
@@ -36,17 +38,21 @@ export class OutlineBench extends RecipeBench {
     return this.step(`coverage(${dx},${dy})`, () => this.kernels.coverage(this.local(this.form.segments, dx, dy), w, h))
   }
 
-  distance(): Step {
+  distance(dx = 0, dy = 0): Step {
     const { field } = this
-    return this.step(`distance(${field.reach})`, () => this.fromField(field.distance(), FAR_OUTSIDE))
+    const name = `distance(${field.reach},${dx},${dy})`
+    return this.step(name, () => this.seen(field.distance(), field.box, FAR_OUTSIDE, dx, dy))
   }
 
-  grown(edge: Px, style: JoinStyle = ROUND): Step {
-    if (edge === 0) return this.coverage()
-    if (this.setting.draft) return this.swollen(edge)
+  grown(edge: Px, style: JoinStyle = ROUND, dx = 0, dy = 0): Step {
+    if (edge === 0) return this.coverage(dx, dy)
+    if (this.setting.draft) return this.swollen(edge, dx, dy)
     const limit = style.join === 'mitre' ? style.limit : ''
-    const name = `grown(${edge},${style.join},${limit},${this.field.reach})`
-    return this.step(name, () => this.fromField(this.field.grown(edge, style), 0))
+    const name = `grown(${edge},${style.join},${limit},${this.field.reach},${dx},${dy})`
+    // Broken pixels are measured where they lie, so that the edge stays exact.
+    const [ix, iy] = [Math.floor(dx), Math.floor(dy)]
+    const field = () => this.field.movedBy(dx - ix, dy - iy)
+    return this.step(name, () => this.seen(field().grown(edge, style), this.field.box, 0, ix, iy))
   }
 
   swept(dx: Px, dy: Px, taper: number, { azimuth, elevation }: Light): SweptPlanes {
@@ -56,7 +62,7 @@ export class OutlineBench extends RecipeBench {
     let body: ReturnType<typeof sweep> | null = null
     let sides: { depth: Plane; shade: Plane } | null = null
     const swept = () =>
-      (body ??= sweep(this.form.outline, this.form.segments, { dx, dy, taper }, [
+      (body ??= sweep(this.form.outline, this.form.segments, { dx, dy, taper, middle: this.form.middle }, [
         cosDegrees(azimuth) * flat,
         -sinDegrees(azimuth) * flat,
       ]))
@@ -69,11 +75,6 @@ export class OutlineBench extends RecipeBench {
       depth: this.step(`depth(${name})`, () => seen().depth),
       shade: this.step(`shade(${name})`, () => seen().shade),
     }
-  }
-
-  private fromField(plane: Plane, outside: number): Plane {
-    const { box, field } = this
-    return this.kernels.cropped(plane, box.x - field.box.x, box.y - field.box.y, box.w, box.h, outside)
   }
 
   private local(segments: Float64Array, dx = 0, dy = 0): Segments {

@@ -19,7 +19,7 @@ import type { Outline } from '../outline/outline'
 import { outlineOf } from '../outline/outline'
 import { polygonPath } from '../outline/polygon'
 import type { LineStyle } from '../outline/stroked'
-import { strokePieces } from '../outline/stroked'
+import { strokeRings } from '../outline/stroked'
 import { unite, uniteShapes } from '../outline/unite'
 import type { Font } from '../type/font'
 import type { FontBook } from '../type/font-book'
@@ -201,9 +201,10 @@ export class Outlines {
 }
 
 function lineRings(path: readonly PathCommand[], style: LineStyle, detail: number): Ring[] {
-  const tolerance = TOLERANCE / detail
-  const pieces = flattenStretches(path, tolerance).flatMap((stretch) => strokePieces(stretch, style, tolerance))
-  return unite(pieces, detail * GRID)
+  // An offset curve keeps within twice the tolerance of the curve it runs beside.
+  const tolerance = TOLERANCE / detail / 2
+  const rings = flattenStretches(path, tolerance).flatMap((stretch) => strokeRings(stretch, style, tolerance))
+  return unite(rings, detail * GRID)
 }
 
 const movedRing = ({ points, smooth }: Ring, x: number, y: number): Ring => ({

@@ -46,14 +46,18 @@ function cellAround(card: Card, { x, y }: Point): GridBox | null {
   return { x: left, y: top, w: size(x, left, width), h: size(y, top, height) }
 }
 
-/** The card with one piece alone, inside the bare groups that it stands in. */
+/**
+ * The card with one piece alone, inside the bare groups that it stands in. The others are switched off, not taken out:
+ * values and words may follow theirs.
+ */
 export function alone(card: Card, piece: Piece): Card {
   const way = pathTo(card.pieces, piece.id) ?? []
   const kept = (pieces: readonly Piece[], [first, ...rest]: readonly number[]): Piece[] => {
-    const here = first === undefined ? undefined : pieces[first]
-    if (!here) return []
-    if (rest.length === 0 || here.kind !== 'group') return [here]
-    return [{ ...here, coats: { face: [], behind: [] }, pieces: kept(here.pieces, rest) }]
+    return pieces.map((here, i) => {
+      if (i !== first) return { ...here, on: false }
+      if (rest.length === 0 || here.kind !== 'group') return here
+      return { ...here, coats: { face: [], behind: [] }, pieces: kept(here.pieces, rest) }
+    })
   }
   return { ...card, background: null, pieces: kept(card.pieces, way) }
 }

@@ -93,7 +93,7 @@ function prepareTexture(palette: Palette, paint: SettledTexture, hook: Hook, pla
   const { kernels, tiles, card } = palette
   const map = textureMap(paint, hook.bounds, hook.placement, hook.unit)
   if (paint.pattern === 'picture') {
-    return { sample: pictureSampler(palette, { picture: paint.picture!, linear: false }, map, place) }
+    return { sample: pictureSampler(palette, { picture: paint.picture!, linear: false, repeated: true }, map, place) }
   }
   const linear = isLinear(card)
   if (paint.pattern === 'lines' || paint.pattern === 'grid') {
@@ -104,7 +104,8 @@ function prepareTexture(palette: Palette, paint: SettledTexture, hook: Hook, pla
     return { ramp, places: (window) => kernels.placeLines(window, grid, paint.weight, pixels, lines) }
   }
   const ramp = twoColours(kernels, paint, linear, paint.weight)
-  const tile = tiles.of(paint.pattern, paint.seed)
+  // A seed on its way between two keys is the nearest whole one.
+  const tile = tiles.of(paint.pattern, Math.round(paint.seed))
   return { ramp, places: (window) => kernels.placeTile(window, tile, TILE, map) }
 }
 
@@ -120,12 +121,13 @@ function twoColours(kernels: Kernels, { colour, ground }: SettledTexture, linear
 }
 
 /**
- * Samples a picture through a map from render pixels to its own, centred. `linear`: its values are linear light. Halves
- * the picture until a render pixel takes no more than two of its pixels, so that it does not shimmer.
+ * Samples a picture through a map from render pixels to its own, centred. `linear`: its values are linear light. Beyond
+ * its border it is repeated, or its last pixels go on. Halves the picture until a render pixel takes no more than two of
+ * its pixels, so that it does not shimmer.
  */
 export function pictureSampler(
   palette: Palette,
-  { picture: id, linear: inLinear }: { picture: string; linear: boolean },
+  { picture: id, linear: inLinear, repeated }: { picture: string; linear: boolean; repeated: boolean },
   map: Affine,
   place: string,
 ): (window: GridBox) => Layers {
@@ -136,14 +138,14 @@ export function pictureSampler(
   const decoded = (v: number) => (linear === inLinear ? v : inLinear ? toDisplay(v) : toLinear(v))
   const shrink = Math.sqrt(map.a * map.a + map.c * map.c)
   const { values, w, h } = halvedUntil(picture, shrink, `${linear} ${inLinear}`, decoded)
-  const layers: Layers = { at: kernels.numbers(values), w, h, stride: w * 16 }
+  const layers: Layers = { at: kernels.numbersOnce(values), w, h, stride: w * 16 }
   const [kx, ky] = [w / width, h / height]
   const scaled = {
     ...{ a: map.a * kx, b: map.b * kx, c: map.c * ky, d: map.d * ky },
     e: (map.e + width / 2) * kx,
     f: (map.f + height / 2) * ky,
   }
-  return (window: GridBox) => kernels.samplePicture(window, layers, scaled)
+  return (window: GridBox) => kernels.samplePicture(window, layers, scaled, repeated)
 }
 
 interface Halved {

@@ -62,8 +62,8 @@ export abstract class RecipeBench implements CoatBench {
   }
 
   abstract coverage(dx?: Px, dy?: Px): Step
-  abstract distance(): Step
-  abstract grown(edge: Px, style?: JoinStyle): Step
+  abstract distance(dx?: Px, dy?: Px): Step
+  abstract grown(edge: Px, style?: JoinStyle, dx?: Px, dy?: Px): Step
   abstract swept(dx: Px, dy: Px, taper: number, light: Light): SweptPlanes
 
   protected get kernels(): Kernels {
@@ -74,13 +74,8 @@ export abstract class RecipeBench implements CoatBench {
     return this.setting.innerDepth()
   }
 
-  swollen(edge: Px): Step {
-    return this.ramped(this.distance(), edge + 0.5, -1)
-  }
-
-  moved(plane: PlaneRecipe, dx: Px, dy: Px): Step {
-    if (dx === 0 && dy === 0) return plane as Step
-    return this.step(`moved(${dx},${dy},${plane.name})`, () => this.kernels.shifted(this.plane(plane), dx, dy))
+  swollen(edge: Px, dx = 0, dy = 0): Step {
+    return this.ramped(this.distance(dx, dy), edge + 0.5, -1)
   }
 
   band(inner: PlaneRecipe, outer: PlaneRecipe, above = 0): Step {
@@ -156,6 +151,20 @@ export abstract class RecipeBench implements CoatBench {
       this.planes.set(recipe.name, plane)
     }
     return plane
+  }
+
+  /**
+   * What this bench's box shows of a plane that lies elsewhere, moved by (dx, dy); bilinear where that is a broken number
+   * of pixels. Beyond the plane stands `outside`.
+   */
+  protected seen(plane: Plane, { x, y }: GridBox, outside: number, dx = 0, dy = 0): Plane {
+    const { kernels, box } = this
+    const [ix, iy] = [Math.floor(dx), Math.floor(dy)]
+    const [left, top] = [box.x - x - ix, box.y - y - iy]
+    if (dx === ix && dy === iy) return kernels.cropped(plane, left, top, box.w, box.h, outside)
+    // A pixel more at the left and the top is mixed in; widths are whole vectors.
+    const wide = kernels.cropped(plane, left - 4, top - 1, box.w + 4, box.h + 1, outside)
+    return kernels.cropped(kernels.shifted(wide, dx - ix, dy - iy), 4, 1, box.w, box.h)
   }
 
   protected step(name: string, make: () => Plane): Step {

@@ -55,7 +55,7 @@ export function pieceOf(card: Card, id: string): Piece {
 const ROWS = 16
 const FARTHEST = 1000
 
-/** A card on which a piece's coats lie on one straight edge in the middle of its width. */
+/** A card on which a piece's coats lie on one straight edge in the middle of its width; to be seen at the same frame. */
 export interface EdgeCard {
   card: Card
   /** Px from the edge to either side. */
@@ -76,18 +76,20 @@ export function edgeCard(
   const clear = (coat: Coat): Coat => (only === undefined || coat.id === only ? coat : { ...coat, opacity: 0 })
   const size = { width: Math.ceil(range) * 2, height: ROWS }
   const span = range * 8
-  const bare: Card = { ...card, frame: size, background: null, pieces: [], length: 1 }
+  const bare: Card = { ...card, frame: size, background: null, shutter: null }
   const box: BoxPiece = {
     ...(createPiece('box', bare) as BoxPiece),
-    ...{ id: piece.id, width: span, height: span, x: size.width / 2 - span / 2, y: ROWS / 2 },
+    ...{ width: span, height: span, x: size.width / 2 - span / 2, y: ROWS / 2, steps: piece.steps },
     coats: { face: coats.face.map(clear), behind: coats.behind.map(clear) },
   }
   const { azimuth, elevation } = lightOf(card, at)
   const light = { azimuth: azimuth - facing, elevation }
-  return { card: { ...bare, light, pieces: [box] }, range: size.width / 2 }
+  // The others are there for values that follow theirs.
+  const others = card.pieces.map((other) => ({ ...other, on: false }))
+  return { card: { ...bare, light, pieces: [box, ...others] }, range: size.width / 2 }
 }
 
-/** A coat without motion: lengths in px, directions as seen from the edge. */
+/** A coat without motion but that of its paints: lengths in px, directions as seen from the edge. */
 function stillCoat(coat: Coat, { at, reference, facing }: { at: Moment; reference: Px; facing: Degrees }): Coat {
   const opacity = settleNumber(coat.opacity, at, COMMON_COAT_PARAMETERS.opacity)
   const still: Coat = { ...coat, on: settleSwitch(coat.on, at), opacity }

@@ -13,8 +13,8 @@ export interface BlurPlan {
 
 /** Half-width of the kernel in sigmas: the Gaussian beyond it weighs 0.05 %. */
 const CUT = 3.5
-/** Below this sigma the sampled kernel is the identity to 1e-7. */
-const LEAST_SIGMA = 0.18
+/** A narrower kernel is the identity to 0.05 of 255. */
+const LEAST_SIGMA = 0.02
 
 /**
  * Halving and doubling with [1 3 3 1] each add a variance of ¾ px² of their finer level, so k levels add
@@ -34,16 +34,36 @@ export function planBlur(sigma: Px): BlurPlan {
   return { levels, sigma: low, radius: low < LEAST_SIGMA ? 0 : Math.ceil(CUT * low) }
 }
 
-/** Sampled, normalised: taps[0] is the centre. */
+/** Taps of this sigma and more have its variance without help. */
+const SAMPLED_WELL = 1
+
+/**
+ * A sampled Gaussian, normalised: taps[0] is the centre. A narrow one falls between the pixels and would hardly blur, so
+ * its width is chosen such that the taps have the variance sigma².
+ */
 export function gaussTaps(sigma: number, radius: number): Float32Array {
-  const weights = new Float64Array(radius + 1)
-  let sum = 0
-  for (let i = 0; i <= radius; i++) {
-    weights[i] = i === 0 ? 1 : exp((-i * i) / (2 * sigma * sigma))
-    sum += i === 0 ? weights[i]! : 2 * weights[i]!
+  let width = sigma
+  if (sigma < SAMPLED_WELL) {
+    let [low, high] = [sigma, sigma + 0.5]
+    // The variance grows with the width: halved until it is known to float rounding.
+    for (let i = 0; i < 40; i++) {
+      width = (low + high) / 2
+      if (varianceOf(sampled(width, radius)) < sigma * sigma) low = width
+      else high = width
+    }
   }
-  return Float32Array.from(weights, (w) => w / sum)
+  return Float32Array.from(sampled(width, radius))
 }
+
+function sampled(width: number, radius: number): Float64Array {
+  const weights = Float64Array.from({ length: radius + 1 }, (_, i) =>
+    i === 0 ? 1 : exp((-i * i) / (2 * width * width)),
+  )
+  const sum = weights.reduce((all, weight, i) => all + (i === 0 ? weight : 2 * weight), 0)
+  return weights.map((weight) => weight / sum)
+}
+
+const varianceOf = (taps: Float64Array) => taps.reduce((sum, tap, i) => sum + 2 * tap * i * i, 0)
 
 /** Px beyond which the blur of a shape is exactly 0; also what a cut-off plane must hold around its visible part. */
 export function blurReach(sigma: Px): Px {

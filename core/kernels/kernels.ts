@@ -88,10 +88,12 @@ export class Kernels extends PlaneKernels {
     return plane
   }
 
-  /** A repeated picture (premultiplied RGBA); the map goes to its pixels. */
-  samplePicture({ x, y, w, h }: PlaceWindow, picture: Layers, { a, b, c, d, e, f }: Affine): Layers {
+  /** A picture (premultiplied RGBA), repeated or with its border held; the map goes to its pixels. */
+  samplePicture(window: PlaceWindow, picture: Layers, { a, b, c, d, e, f }: Affine, repeated: boolean): Layers {
+    const { x, y, w, h } = window
     const layers = this.layers(w, h, false)
-    this.run.samplePicture(layers.at, w, h, x, y, picture.at, picture.w, picture.h, a, b, c, d, e, f)
+    const { at, w: iw, h: ih } = picture
+    this.run.samplePicture(layers.at, w, h, x, y, at, iw, ih, repeated ? 1 : 0, a, b, c, d, e, f)
     return layers
   }
 

@@ -1,3 +1,4 @@
+import { WaxError } from '../errors'
 import type { Px } from '../units'
 import type { Address, KernelExports } from './module'
 import { instantiateKernels } from './module'
@@ -37,15 +38,31 @@ export class KernelMemory {
   protected readonly memory = new WebAssembly.Memory({ initial: 256 })
   protected readonly run: KernelExports = instantiateKernels(this.memory)
   private top: Address = FIRST_FREE
+  private readonly copied = new Map<Float32Array, Address>()
 
   /** Aligned to 64 bytes, contents undefined. */
   protected take(bytes: number): Address {
     const at = this.top
     // Not by bit operations: addresses go up to 4 GB.
-    this.top = Math.ceil((at + bytes) / 64) * 64
-    const missing = this.top + 64 - this.memory.buffer.byteLength
-    if (missing > 0) this.memory.grow(Math.ceil(missing / PAGE))
+    const top = Math.ceil((at + bytes) / 64) * 64
+    const missing = top + 64 - this.memory.buffer.byteLength
+    if (missing > 0) this.grow(Math.ceil(missing / PAGE))
+    this.top = top
     return at
+  }
+
+  /** Throws a WaxError where there is no more memory; what was taken before stays as it is. */
+  private grow(pages: number): void {
+    try {
+      this.memory.grow(pages)
+    } catch {
+      throw new WaxError(
+        'out-of-memory',
+        'card',
+        'The picture needs more memory than there is.',
+        'Make the frame, the blurs or the strokes smaller, or take pieces out of groups.',
+      )
+    }
   }
 
   /** Where the allocator stands; give it to `release` to take back all that came after. */
@@ -55,6 +72,7 @@ export class KernelMemory {
 
   release(mark: Address): void {
     this.top = mark
+    for (const [values, at] of this.copied) if (at >= mark) this.copied.delete(values)
   }
 
   /** Bytes that the memory has grown to. */
@@ -109,6 +127,13 @@ export class KernelMemory {
   numbers(values: ArrayLike<number>): Address {
     const at = this.take(values.length * 4)
     new Float32Array(this.memory.buffer, at, values.length).set(values)
+    return at
+  }
+
+  /** As `numbers`; asked for again before the mark is released, the same values are not copied again. */
+  numbersOnce(values: Float32Array): Address {
+    const at = this.copied.get(values) ?? this.numbers(values)
+    this.copied.set(values, at)
     return at
   }
 

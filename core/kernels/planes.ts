@@ -20,6 +20,8 @@ export interface Joins {
   cuts: Address
   corners: Address
   count: number
+  /** How fast the distance to one of them changes at most. */
+  steepest: number
 }
 
 /** As assembly/offset.ts counts them. */
@@ -95,7 +97,8 @@ export class PlaneKernels extends KernelMemory {
       ...[x + dx, y + dy, come.x, come.y, go.x, go.y],
       ...[turn, half, KINDS[kind], side],
     ])
-    return { cuts, corners: this.numbers(numbers), count: corners.length }
+    const steepest = corners.reduce((most, { kind, half }) => (kind === 'bevel' ? Math.max(most, 1 / half) : most), 1)
+    return { cuts, corners: this.numbers(numbers), count: corners.length, steepest }
   }
 
   /** A field in which the corners that have joins of their own are measured to the edges of those joins. */
@@ -114,7 +117,7 @@ export class PlaneKernels extends KernelMemory {
     const plane = this.plane(w, h)
     const { at, count } = segments
     const [cuts, corners] = [joins?.cuts ?? 0, joins?.corners ?? 0]
-    this.run.offsetMask(distance.at, ids.at, at, cuts, corners, count, plane.at, w, h, edge)
+    this.run.offsetMask(distance.at, ids.at, at, cuts, corners, count, plane.at, w, h, edge, joins?.steepest ?? 1)
     return plane
   }
 

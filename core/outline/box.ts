@@ -1,7 +1,5 @@
+import { arcCurves } from './arc'
 import type { PathCommand } from './contour'
-
-/** Control-point distance for a quarter circle: 4/3·(√2 − 1), radial error below 0.03 % (common practice). */
-export const KAPPA = (4 / 3) * (Math.SQRT2 - 1)
 
 /** Radii of the corners: top left, top right, bottom right, bottom left. */
 export type Corners = readonly [number, number, number, number]
@@ -16,20 +14,20 @@ export function boxPath(width: number, height: number, corners: Corners): PathCo
   const room = (side: number, sum: number) => (sum > side ? side / sum : 1)
   const fit = Math.min(room(width, a + b), room(height, b + c), room(width, c + d), room(height, d + a))
   const [tl, tr, br, bl] = [a * fit, b * fit, c * fit, d * fit]
-  const k = 1 - KAPPA
   const path: PathCommand[] = [{ type: 'M', x: -w + tl, y: -h }]
   const line = (x: number, y: number) => path.push({ type: 'L', x, y })
-  const arc = (r: number, x1: number, y1: number, x2: number, y2: number, x: number, y: number) => {
-    if (r > 0) path.push({ type: 'C', x1, y1, x2, y2, x, y })
+  /** A quarter turn about (x, y), clockwise from the direction (ux, uy). */
+  const quarter = (r: number, x: number, y: number, ux: number, uy: number) => {
+    if (r > 0) path.push(...arcCurves({ x, y }, { x: ux * r, y: uy * r }, { x: -uy * r, y: ux * r }, 90))
   }
   line(w - tr, -h)
-  arc(tr, w - tr * k, -h, w, -h + tr * k, w, -h + tr)
+  quarter(tr, w - tr, -h + tr, 0, -1)
   line(w, h - br)
-  arc(br, w, h - br * k, w - br * k, h, w - br, h)
+  quarter(br, w - br, h - br, 1, 0)
   line(-w + bl, h)
-  arc(bl, -w + bl * k, h, -w, h - bl * k, -w, h - bl)
+  quarter(bl, -w + bl, h - bl, 0, 1)
   line(-w, -h + tl)
-  arc(tl, -w, -h + tl * k, -w + tl * k, -h, -w + tl, -h)
+  quarter(tl, -w + tl, -h + tl, -1, 0)
   path.push({ type: 'Z' })
   return path
 }

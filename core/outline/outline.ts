@@ -48,6 +48,11 @@ export function outlineOf(key: string, rings: readonly Ring[], reference: number
   return { key, segments, comesFrom, isCorner, outward, bounds: at > 0 ? bounds : null, reference }
 }
 
+export const middleOf = ({ left, top, right, bottom }: Rect): Point => ({
+  x: (left + right) / 2,
+  y: (top + bottom) / 2,
+})
+
 /** Uniform scale, then rotation (anticlockwise on screen, y down), then shift. */
 export interface Placement {
   scale: number

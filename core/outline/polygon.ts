@@ -1,5 +1,7 @@
 import { acosDegrees, cosDegrees, sinDegrees } from '../kernels/exact'
 import type { Point } from '../units'
+import type { CubicCommand } from './arc'
+import { arcCurves } from './arc'
 import type { PathCommand } from './contour'
 
 export interface PolygonForm {
@@ -49,18 +51,20 @@ function rounded(before: Point, corner: Point, after: Point, radius: number, mos
   const cut = Math.min(radius / Math.max(1e-9, half), from.length * most, to.length * most)
   if (cut <= 0) return [{ type: 'L', ...corner }]
   const [start, end] = [along(corner, from, cut), along(corner, to, cut)]
-  // A cubic for an arc of angle θ has its control points 4/3·tan(θ/4)·r from the ends (common practice); here as
-  // a share of the cut, which is r·tan(θ/2).
   const turn = 180 - acosDegrees(Math.max(-1, Math.min(1, dot)))
-  const k = 1 - ((4 / 3) * tan(turn / 4)) / tan(turn / 2)
-  const [c1, c2] = [along(corner, from, cut * k), along(corner, to, cut * k)]
-  return [
-    { type: 'L', ...start },
-    { type: 'C', x1: c1.x, y1: c1.y, x2: c2.x, y2: c2.y, ...end },
-  ]
+  // The radius that fits the cut, across the side on the way to the corner; the arc starts in that side's direction.
+  const r = cut * half
+  const way = { x: -from.x * r, y: -from.y * r }
+  const bend = from.x * to.y - from.y * to.x > 0 ? 1 : -1
+  const u = { x: -bend * way.y, y: bend * way.x }
+  return [{ type: 'L', ...start }, ...arcCurves({ x: start.x - u.x, y: start.y - u.y }, u, way, turn).map(last(end))]
 }
 
-const tan = (degrees: number) => sinDegrees(degrees) / cosDegrees(degrees)
+/** Ends the last curve in a given point, to the bit. */
+const last =
+  (end: Point) =>
+  (curve: CubicCommand, i: number, all: readonly CubicCommand[]): CubicCommand =>
+    i < all.length - 1 ? curve : { ...curve, ...end }
 
 function unit(from: Point, to: Point): Point & { length: number } {
   const [dx, dy] = [to.x - from.x, to.y - from.y]

@@ -1,4 +1,5 @@
 import { acosDegrees, cosDegrees, sinDegrees } from '../kernels/exact'
+import type { Point } from '../units'
 import type { Ring, Stretch } from './contour'
 import type { Join } from './corners'
 
@@ -15,120 +16,256 @@ export interface LineStyle {
 }
 
 /**
- * The pieces that make up a stroked line: a rectangle an edge, a wedge a joint, a cap at each end. They overlap and
- * all run the same way round: their union by the non-zero rule is the line. Arcs stay within `tolerance`.
+ * Rings that make up a stroked line; their union by the non-zero rule is the line. As long as the line bends more
+ * gently than half its thickness, it is one ring along both of its sides (two where it is closed); where it bends more
+ * sharply, the ring is parted there and the gap on the outer side filled by a wedge. Rings overlap by far more than
+ * the grid on which they are united, so no sliver is left between them. All run the same way round. Arcs stay within
+ * `tolerance`.
  */
-export function strokePieces(
-  { points, smooth, closed }: Stretch,
-  { thickness, cap, join, limit }: LineStyle,
-  tolerance: number,
-): Ring[] {
-  const r = thickness / 2
-  if (r <= 0) return []
-  const vertices = withoutRepeats(points, smooth)
-  const n = vertices.length
-  if (n === 0) return []
-  // A line of no length has caps only where they are round or square, as SVG 2 draws it; here it draws nothing.
-  if (n === 1) return []
-  const pieces: Ring[] = []
-  const edges = closed ? n : n - 1
-  const way = Array.from({ length: edges }, (_, i) => towards(vertices[i]!, vertices[(i + 1) % n]!))
-  for (let i = 0; i < edges; i++) {
-    const [a, b, d] = [vertices[i]!, vertices[(i + 1) % n]!, way[i]!]
-    const [nx, ny] = [d.y * r, -d.x * r]
-    const corners = [a.x + nx, a.y + ny, b.x + nx, b.y + ny, b.x - nx, b.y - ny, a.x - nx, a.y - ny]
-    // Along the sides curves stay smooth; the ends vanish in the joints.
-    pieces.push({ points: corners, smooth: [a.smooth, b.smooth, b.smooth, a.smooth] })
-  }
-  for (let i = closed ? 0 : 1; i < (closed ? n : n - 1); i++) {
-    const v = vertices[i]!
-    const joined = joint(v, way[(i - 1 + edges) % edges]!, way[i]!, r, v.smooth ? 'round' : join, limit, tolerance)
-    if (joined) pieces.push(joined)
-  }
-  if (!closed && cap !== 'butt') {
-    pieces.push(capAt(vertices[0]!, { x: -way[0]!.x, y: -way[0]!.y }, r, cap, tolerance))
-    pieces.push(capAt(vertices[n - 1]!, way[edges - 1]!, r, cap, tolerance))
-  }
-  return pieces.map(clockwise)
+export function strokeRings({ points, smooth, closed }: Stretch, style: LineStyle, tolerance: number): Ring[] {
+  const r = style.thickness / 2
+  const vertices = withoutRepeats(points, smooth, closed)
+  // SVG 2 draws the caps of a line of no length; here it draws nothing.
+  if (r <= 0 || vertices.length < 2) return []
+  const line = new Line(vertices, closed && vertices.length > 2, { ...style, r, tolerance })
+  return line.rings()
 }
 
-interface Vertex {
-  x: number
-  y: number
+interface Vertex extends Point {
   smooth: boolean
 }
 
-function withoutRepeats(points: readonly number[], smooth: readonly boolean[]): Vertex[] {
+function withoutRepeats(points: readonly number[], smooth: readonly boolean[], closed: boolean): Vertex[] {
   const found: Vertex[] = []
   for (let i = 0; i < points.length; i += 2) {
     const last = found[found.length - 1]
     if (last && last.x === points[i] && last.y === points[i + 1]) continue
     found.push({ x: points[i]!, y: points[i + 1]!, smooth: smooth[i / 2]! })
   }
+  const [first, last] = [found[0], found[found.length - 1]]
+  if (closed && found.length > 1 && first!.x === last!.x && first!.y === last!.y) found.pop()
   return found
 }
 
-function towards(a: Vertex, b: Vertex): { x: number; y: number } {
-  const length = Math.sqrt((b.x - a.x) ** 2 + (b.y - a.y) ** 2)
-  return { x: (b.x - a.x) / length, y: (b.y - a.y) / length }
+/** The sides of a line at one of its vertices: seen in its direction, one to the left and one to the right. */
+interface Joint {
+  left: Vertex[]
+  right: Vertex[]
+  /** The side that the line turns away from. */
+  outer: 'left' | 'right'
+  /** False where the inner side would run backwards: the line is parted there. */
+  whole: boolean
 }
 
-type Way = { x: number; y: number }
+interface LineWork extends LineStyle {
+  r: number
+  tolerance: number
+}
 
-/** What fills the gap on the outer side of a turn. */
-function joint(v: Vertex, come: Way, go: Way, r: number, join: Join, limit: number, tolerance: number): Ring | null {
-  const cross = come.x * go.y - come.y * go.x
-  const dot = come.x * go.x + come.y * go.y
-  if (cross === 0 && dot > 0) return null
-  const turn = cross >= 0 ? 1 : -1
-  const from = { x: turn * come.y, y: -turn * come.x }
-  const to = { x: turn * go.y, y: -turn * go.x }
-  const half = Math.sqrt(Math.max(0, (1 + dot) / 2))
-  if (join === 'round') return { ...arc(v, from, to, turn, r, tolerance) }
-  const [x0, y0, x1, y1] = [v.x + from.x * r, v.y + from.y * r, v.x + to.x * r, v.y + to.y * r]
-  if (join === 'bevel' || half < 1e-6 || 1 / half > limit) {
-    return { points: [v.x, v.y, x0, y0, x1, y1], smooth: [false, false, false] }
+/** A side that keeps less than this share of its edge's length counts as running backwards. */
+const LEAST_ADVANCE = 0.05
+
+class Line {
+  private readonly edges: number
+  private readonly ways: Point[]
+  private readonly joints: (Joint | null)[]
+
+  constructor(
+    private readonly vertices: readonly Vertex[],
+    private readonly closed: boolean,
+    private readonly work: LineWork,
+  ) {
+    const n = vertices.length
+    this.edges = closed ? n : n - 1
+    this.ways = Array.from({ length: this.edges }, (_, i) => towards(vertices[i]!, vertices[(i + 1) % n]!))
+    this.joints = vertices.map((v, i) =>
+      closed || (i > 0 && i < n - 1) ? jointAt(v, this.way(i - 1), this.way(i), work) : null,
+    )
+    this.part()
   }
-  const k = r / (2 * half * half)
-  const tip = [v.x + (from.x + to.x) * k, v.y + (from.y + to.y) * k] as const
-  return { points: [v.x, v.y, x0, y0, ...tip, x1, y1], smooth: [false, false, false, false] }
-}
 
-function capAt(v: Vertex, way: Way, r: number, cap: Cap, tolerance: number): Ring {
-  const from = { x: way.y, y: -way.x }
-  if (cap === 'round') return arc(v, from, { x: -from.x, y: -from.y }, 1, r, tolerance)
-  const [fx, fy, wx, wy] = [from.x * r, from.y * r, way.x * r, way.y * r]
-  return {
-    points: [v.x + fx, v.y + fy, v.x + fx + wx, v.y + fy + wy, v.x - fx + wx, v.y - fy + wy, v.x - fx, v.y - fy],
-    smooth: [false, false, false, false],
+  private way(i: number): Point {
+    return this.ways[(i + this.edges) % this.edges]!
+  }
+
+  private vertex(i: number): Vertex {
+    return this.vertices[i % this.vertices.length]!
+  }
+
+  /** Parts the line at joints between which a side has no room. */
+  private part(): void {
+    for (let i = 0; i < this.edges; i++) {
+      const [a, b, way] = [this.vertex(i), this.vertex(i + 1), this.way(i)]
+      const length = (b.x - a.x) * way.x + (b.y - a.y) * way.y
+      const ends = [this.joints[i], this.joints[(i + 1) % this.vertices.length]] as const
+      for (const side of ['left', 'right'] as const) {
+        const from = ends[0]?.[side].at(-1) ?? a
+        const to = ends[1]?.[side][0] ?? b
+        const [x0, x1] = [from, to].map((p) => (p.x - a.x) * way.x + (p.y - a.y) * way.y) as [number, number]
+        if (x1 - x0 > LEAST_ADVANCE * length) continue
+        for (const joint of ends) if (joint && joint.outer !== side) joint.whole = false
+      }
+    }
+  }
+
+  rings(): Ring[] {
+    const n = this.vertices.length
+    const parted = this.joints.flatMap((joint, i) => (joint && !joint.whole ? [i] : []))
+    if (this.closed && parted.length === 0) return this.band()
+    const wedges = parted.map((i) => this.wedge(i))
+    const starts = this.closed ? parted : [0, ...parted]
+    const runs = starts.map((start, k) => {
+      const end = this.closed ? (parted[k + 1] ?? parted[0]! + n) : (starts[k + 1] ?? n - 1)
+      return this.run(start, end)
+    })
+    return [...runs, ...wedges]
+  }
+
+  /** A closed line: one ring along each side. */
+  private band(): Ring[] {
+    const left = this.joints.flatMap((joint) => joint!.left)
+    const right = this.joints.flatMap((joint) => joint!.right)
+    return [ringOf(left), ringOf(right.reverse())]
+  }
+
+  /** The stretch between two vertices at which the line is parted or ends: there along its left side, back along the right. */
+  private run(start: number, end: number): Ring {
+    const { r } = this.work
+    const [first, last] = [this.way(start), this.way(end - 1)]
+    const [a, b] = [this.vertex(start), this.vertex(end)]
+    const isEnd = (i: number) => !this.closed && (i === 0 || i === this.vertices.length - 1)
+    const left = [beside(a, first, r)]
+    const right = [beside(a, first, -r)]
+    for (let i = start + 1; i < end; i++) {
+      const joint = this.joints[i % this.vertices.length]!
+      left.push(...joint.left)
+      right.push(...joint.right)
+    }
+    left.push(beside(b, last, r))
+    right.push(beside(b, last, -r))
+    const { cap } = this.work
+    const closing = isEnd(end) ? this.capAt(b, last) : []
+    const opening = isEnd(start) ? this.capAt(a, { x: -first.x, y: -first.y }) : []
+    if (cap === 'round') {
+      // The sides run on into a round cap without a corner.
+      if (isEnd(start)) left[0]!.smooth = right[0]!.smooth = true
+      if (isEnd(end)) left[left.length - 1]!.smooth = right[right.length - 1]!.smooth = true
+    }
+    return ringOf([...left, ...closing, ...right.reverse(), ...opening])
+  }
+
+  /** What goes round an end of the line from the left of `way` to its right. */
+  private capAt(v: Vertex, way: Point): Vertex[] {
+    const { cap, r, tolerance } = this.work
+    if (cap === 'butt') return []
+    if (cap === 'round') {
+      const from = { x: way.y, y: -way.x }
+      return arc(v, from, { x: -from.x, y: -from.y }, 1, r, tolerance).slice(1, -1)
+    }
+    const [left, right] = [beside(v, way, r), beside(v, way, -r)]
+    return [left, right].map(({ x, y }) => ({ x: x + way.x * r, y: y + way.y * r, smooth: false }))
+  }
+
+  /** Fills the outer side of a joint at which the line is parted; reaches back into both of its runs. */
+  private wedge(i: number): Ring {
+    const [v, come, go] = [this.vertex(i), this.way(i - 1), this.way(i)]
+    const joint = this.joints[i]!
+    const before = this.vertex(i + this.vertices.length - 1)
+    const after = this.vertex(i + 1)
+    const turn = turnOf(come, go)
+    // As deep as both edges go on: so far back along each of them lies the tip.
+    const slant = Math.sqrt(Math.max(1e-12, 1 - turn.half * turn.half))
+    const room = Math.min(this.work.r, apart(before, v) / slant, apart(v, after) / slant) / 2
+    const [x, y] = [come.x - go.x, come.y - go.y]
+    const length = Math.sqrt(x * x + y * y)
+    const tip = { x: v.x - (x / length) * room, y: v.y - (y / length) * room, smooth: false }
+    const rim = rimOf(v, turn, this.work)
+    return ringOf(joint.outer === 'left' ? [tip, ...rim] : [tip, ...rim.reverse()])
   }
 }
 
-/** A fan around a point from one radius to another. */
-function arc(v: Vertex, from: Way, to: Way, turn: 1 | -1, r: number, tolerance: number): Ring {
+/** How a line turns: `from` and `to` are the normals of both edges on the outer side. */
+interface Turn {
+  sign: 1 | -1
+  from: Point
+  to: Point
+  /** Cosine of half the turn. */
+  half: number
+}
+
+function turnOf(come: Point, go: Point): Turn {
+  // On screen, with y down, a positive cross product is a turn to the right.
+  const sign = come.x * go.y - come.y * go.x >= 0 ? 1 : -1
+  const half = Math.sqrt(Math.max(0, (1 + come.x * go.x + come.y * go.y) / 2))
+  return { sign, from: { x: sign * come.y, y: -sign * come.x }, to: { x: sign * go.y, y: -sign * go.x }, half }
+}
+
+/** Cosine of half a turn so sharp that neither a mitre nor a meeting of the inner sides is near. */
+const SHARP = 1e-3
+
+function jointAt(v: Vertex, come: Point, go: Point, work: LineWork): Joint {
+  const { r, tolerance } = work
+  const turn = turnOf(come, go)
+  const { sign, half } = turn
+  const outer = sign > 0 ? 'left' : 'right'
+  const side = (rim: Vertex[], hollow: Vertex[], whole: boolean): Joint =>
+    outer === 'left' ? { left: rim, right: hollow, outer, whole } : { left: hollow, right: rim, outer, whole }
+  // A curve that was flattened: its offset curve is flattened at the same places.
+  if (v.smooth && r * (1 - half) <= tolerance) {
+    const k = r / (2 * half)
+    return side([onBisector(v, turn, k, true)], [onBisector(v, turn, -k, true)], true)
+  }
+  const rim = rimOf(v, turn, work)
+  if (half < SHARP) return side(rim, [beside(v, come, -sign * r)], false)
+  // The inner sides meet where both offset edges cross.
+  return side(rim, [onBisector(v, turn, -r / (2 * half * half), v.smooth)], true)
+}
+
+const onBisector = (v: Point, { from, to }: Turn, k: number, smooth: boolean): Vertex => ({
+  ...{ x: v.x + (from.x + to.x) * k, y: v.y + (from.y + to.y) * k },
+  smooth,
+})
+
+/** The outer side of a turn, from one edge to the other. */
+function rimOf(v: Vertex, turn: Turn, { r, join, limit, tolerance }: LineWork): Vertex[] {
+  const { sign, from, to, half } = turn
+  if (v.smooth || join === 'round') return arc(v, from, to, sign, r, tolerance)
+  const [start, end] = [from, to].map((n) => ({ x: v.x + n.x * r, y: v.y + n.y * r, smooth: false })) as [
+    Vertex,
+    Vertex,
+  ]
+  if (join === 'bevel' || half < SHARP || 1 / half > limit) return [start, end]
+  return [start, onBisector(v, turn, r / (2 * half * half), false), end]
+}
+
+/** Points round a vertex from one radius to another; both ends belong to it. */
+function arc(v: Point, from: Point, to: Point, turn: 1 | -1, r: number, tolerance: number): Vertex[] {
   const angle = acosDegrees(from.x * to.x + from.y * to.y)
   // A chord of angle s leaves r(1 − cos(s/2)) to its arc.
   const step = 2 * acosDegrees(Math.max(0, 1 - tolerance / r))
   const n = Math.max(1, Math.ceil(angle / Math.max(step, 0.5)))
-  const points = [v.x, v.y]
-  for (let i = 0; i <= n; i++) {
+  return Array.from({ length: n + 1 }, (_, i) => {
     // On screen, with y down, a turn to the right is a turn of the radius to the right.
     const a = (-turn * angle * i) / n
     const [c, s] = [cosDegrees(a), sinDegrees(a)]
-    points.push(v.x + (from.x * c + from.y * s) * r, v.y + (-from.x * s + from.y * c) * r)
-  }
-  return { points, smooth: points.flatMap((_, i) => (i % 2 ? [] : [i > 0])) }
+    return { x: v.x + (from.x * c + from.y * s) * r, y: v.y + (-from.x * s + from.y * c) * r, smooth: true }
+  })
 }
 
-function clockwise(ring: Ring): Ring {
-  const { points, smooth } = ring
-  let area = 0
-  for (let i = 0; i < points.length; i += 2) {
-    const j = (i + 2) % points.length
-    area += points[i]! * points[j + 1]! - points[j]! * points[i + 1]!
-  }
-  if (area >= 0) return ring
-  const turned: number[] = []
-  for (let i = points.length - 2; i >= 0; i -= 2) turned.push(points[i]!, points[i + 1]!)
-  return { points: turned, smooth: [...smooth].reverse() }
+/** The point `by` to the left of a vertex, seen in a direction. */
+const beside = (v: Point, way: Point, by: number): Vertex => ({
+  ...{ x: v.x + way.y * by, y: v.y - way.x * by },
+  smooth: false,
+})
+
+const apart = (a: Point, b: Point) => Math.sqrt((b.x - a.x) ** 2 + (b.y - a.y) ** 2)
+
+function towards(a: Point, b: Point): Point {
+  const length = apart(a, b)
+  return { x: (b.x - a.x) / length, y: (b.y - a.y) / length }
 }
+
+const ringOf = (vertices: readonly Vertex[]): Ring => ({
+  points: vertices.flatMap(({ x, y }) => [x, y]),
+  smooth: vertices.map(({ smooth }) => smooth),
+})

@@ -1,5 +1,6 @@
 import { Clipper, FillRule } from 'clipper2-ts'
 import { SEGMENT_GRID } from '../kernels/memory'
+import type { Point } from '../units'
 import type { Outline } from './outline'
 
 /** A body: the outline swept from near to far. All segments are x0, y0, x1, y1 in render pixels. */
@@ -14,23 +15,16 @@ export interface SweptBody {
 }
 
 /**
- * Sweeps a placed outline by (dx, dy), its far end scaled by `taper` about the middle of its bounds. `light` is the
- * direction to the light in the page (y down), shorter the higher the light stands.
+ * Sweeps a placed outline by (dx, dy), its far end scaled by `taper` about `middle`. `light` is the direction to the
+ * light in the page (y down), shorter the higher the light stands.
  */
 export function sweep(
   outline: Outline,
   near: Float64Array,
-  { dx, dy, taper }: { dx: number; dy: number; taper: number },
+  { dx, dy, taper, middle }: { dx: number; dy: number; taper: number; middle: Point },
   light: readonly [number, number],
 ): SweptBody {
-  const bounds = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity }
-  for (let i = 0; i < near.length; i += 2) {
-    bounds.left = Math.min(bounds.left, near[i]!)
-    bounds.right = Math.max(bounds.right, near[i]!)
-    bounds.top = Math.min(bounds.top, near[i + 1]!)
-    bounds.bottom = Math.max(bounds.bottom, near[i + 1]!)
-  }
-  const [cx, cy] = [(bounds.left + bounds.right) / 2, (bounds.top + bounds.bottom) / 2]
+  const { x: cx, y: cy } = middle
   const far = new Float64Array(near.length)
   for (let i = 0; i < near.length; i += 2) {
     far[i] = cx + (near[i]! - cx) * taper + dx

@@ -1,27 +1,60 @@
 import { Clipper, FillRule } from 'clipper2-ts'
+import type { Point } from '../units'
 import type { Ring } from './contour'
+
+/** Rings thinner than this, and edges shorter that a crossing made, come from snapping: in steps of the grid. */
+const SNAPPED = 3
 
 /**
  * The union of overlapping rings, by the non-zero rule unless told otherwise, so that only true edges are left: an
  * edge inside the shape would give wrong inner distances. Points are snapped to a grid of 1/`grid`; where two edges
- * cross, a corner is made.
+ * cross, a corner is made. Slivers that the snapping leaves are dropped.
  */
 export function unite(rings: readonly Ring[], grid: number, rule: 'nonzero' | 'evenodd' = 'nonzero'): Ring[] {
-  const smooth = new Set<string>()
+  // Points that were there before, and whether a curve runs through them.
+  const smooth = new Map<string, boolean>()
   const paths = rings.map(({ points, smooth: flags }) => {
     const path = []
     for (let i = 0; i < points.length; i += 2) {
       const point = { x: Math.round(points[i]! * grid), y: Math.round(points[i + 1]! * grid) }
-      if (flags[i / 2]) smooth.add(`${point.x} ${point.y}`)
+      const name = `${point.x} ${point.y}`
+      smooth.set(name, flags[i / 2]! || (smooth.get(name) ?? false))
       path.push(point)
     }
     return path
   })
   const united = Clipper.union(paths, rule === 'nonzero' ? FillRule.NonZero : FillRule.EvenOdd)
-  return united.map((path) => ({
-    points: path.flatMap(({ x, y }) => [x / grid, y / grid]),
-    smooth: path.map(({ x, y }) => smooth.has(`${x} ${y}`)),
-  }))
+  return united
+    .map((path) => withoutStubs(path, (point) => smooth.has(`${point.x} ${point.y}`)))
+    .filter((path) => !isSliver(path))
+    .map((path) => ({
+      points: path.flatMap(({ x, y }) => [x / grid, y / grid]),
+      smooth: path.map(({ x, y }) => smooth.get(`${x} ${y}`) ?? false),
+    }))
+}
+
+type GridPoint = Readonly<Point>
+
+/** Leaves out crossings so close to a neighbour that the edge between them has a direction by chance. */
+function withoutStubs(path: readonly GridPoint[], given: (point: GridPoint) => boolean): readonly GridPoint[] {
+  return path.filter((point, i) => {
+    if (given(point)) return true
+    const [before, after] = [path[(i + path.length - 1) % path.length]!, path[(i + 1) % path.length]!]
+    const near = (other: GridPoint) => Math.abs(other.x - point.x) + Math.abs(other.y - point.y) <= SNAPPED
+    return !near(before) && !(near(after) && given(after))
+  })
+}
+
+function isSliver(path: readonly GridPoint[]): boolean {
+  let area = 0
+  let length = 0
+  path.forEach(({ x, y }, i) => {
+    const next = path[(i + 1) % path.length]!
+    area += (x * next.y - next.x * y) / 2
+    length += Math.sqrt((next.x - x) ** 2 + (next.y - y) ** 2)
+  })
+  // A long thin ring of width w has an area of w/2 times its length round.
+  return path.length < 3 || Math.abs(area) * 2 < SNAPPED * length
 }
 
 interface Bounds {

@@ -5,8 +5,10 @@ import type { Rgba } from '../units'
 
 /** Steps of the colour table; linear in between, so a smooth gradient is exact to float rounding. */
 const STEPS = 1024
-/** Where two colours meet in one place, the table is finer, so that their edge stays sharp. */
+/** Where two colours meet in one place, or almost, the table is finer, so that their edge stays sharp. */
 const SHARP_STEPS = 8192
+/** Colours that change within so small a share of the gradient meet almost in one place. */
+const SHARP = 1 / 64
 
 type Space = SettledGradient['mix']
 
@@ -53,8 +55,7 @@ export function rampColours({ stops, mix }: Mix, linear: boolean): Float32Array 
  */
 function mixedColours({ stops, mix }: Mix, linear: boolean): Float32Array {
   const sorted = [...stops].sort((a, b) => a.at - b.at)
-  const sharp = sorted.some(({ at }, i) => i > 0 && at === sorted[i - 1]!.at)
-  const steps = sharp ? SHARP_STEPS : STEPS
+  const steps = sorted.some((stop, i) => isSharp(stop, sorted[i + 1])) ? SHARP_STEPS : STEPS
   const ends = sorted.map(({ colour: [r, g, b, a] }) => ({ mixed: into([r, g, b], mix), a }))
   const colours = new Float32Array((steps + 1) * 4)
   let next = 0
@@ -75,10 +76,14 @@ function mixedColours({ stops, mix }: Mix, linear: boolean): Float32Array {
   return colours
 }
 
+function isSharp({ at, middle }: SettledStop, next: SettledStop | undefined): boolean {
+  return next !== undefined && (next.at - at) * Math.min(middle, 1 - middle) < SHARP
+}
+
 function progress(from: SettledStop, to: SettledStop, t: number): number {
   const span = to.at - from.at
   if (span <= 0) return 0
   const p = Math.min(1, Math.max(0, (t - from.at) / span))
   if (from.middle === 0.5 || p === 0 || p === 1) return p
-  return pow(p, log(0.5) / log(Math.min(0.99, Math.max(0.01, from.middle))))
+  return pow(p, log(0.5) / log(from.middle))
 }

@@ -41,32 +41,43 @@ const OCTAVES: Record<Tiled, readonly Octave[]> = {
 
 /** Keeps tiles in the kernels' memory, one for each pattern and seed. */
 export class Tiles {
-  private readonly kept = new Map<string, Address>()
+  private readonly kept = new Map<string, { at: Address; used: number }>()
   private readonly room: Address[] = []
+  private frame = 0
 
   constructor(
     private readonly kernels: Kernels,
-    /** Tiles kept at once; the oldest makes room for a new one. */
+    /** Tiles kept at once; one that this frame does not use makes room for a new one. */
     most = 6,
   ) {
     this.room = Array.from({ length: most }, () => kernels.reserve(TILE * TILE * 4))
   }
 
+  /** Tiles that were asked for before this may be replaced from now on. */
+  beginFrame(): void {
+    this.frame++
+  }
+
+  /** A tile: kept, or, where this frame needs all that are, valid until the kernels' present mark is released. */
   of(pattern: Tiled, seed: number): Address {
     const key = `${pattern} ${seed}`
-    let at = this.kept.get(key)
-    if (at === undefined) {
-      at = this.room[this.kept.size] ?? this.takeOldest()
-      this.make(at, OCTAVES[pattern], seed)
-      this.kept.set(key, at)
+    const found = this.kept.get(key)
+    if (found) {
+      found.used = this.frame
+      return found.at
     }
+    const free = this.room[this.kept.size] ?? this.takeOldest()
+    const at = free ?? this.kernels.plane(TILE, TILE).at
+    this.make(at, OCTAVES[pattern], seed)
+    if (free !== undefined) this.kept.set(key, { at, used: this.frame })
     return at
   }
 
-  private takeOldest(): Address {
-    const [oldest, at] = this.kept.entries().next().value!
-    this.kept.delete(oldest)
-    return at
+  private takeOldest(): Address | undefined {
+    const oldest = [...this.kept].find(([, { used }]) => used < this.frame)
+    if (!oldest) return undefined
+    this.kept.delete(oldest[0])
+    return oldest[1].at
   }
 
   private make(at: Address, octaves: readonly Octave[], seed: number): void {

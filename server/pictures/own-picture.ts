@@ -22,7 +22,7 @@ export async function readOwnPicture(bytes: Uint8Array, fileName: string): Promi
     const size = Math.round(bytes.length / 1024 / 1024)
     throw new WaxError('picture-too-large', fileName, `The file has ${size} MB.`, 'Pictures may have up to 60 MB.')
   }
-  const { format, width, height } = await metadataOf(bytes, fileName)
+  const { format, width, height, bitsPerSample } = await metadataOf(bytes, fileName)
   if (!['png', 'jpeg', 'webp'].includes(format)) {
     throw new WaxError(
       'not-a-picture',
@@ -42,33 +42,44 @@ export async function readOwnPicture(bytes: Uint8Array, fileName: string): Promi
   }
   const light = format === 'png' ? pngLight(bytes) : null
   const decoded = sharp(bytes).autoOrient()
+  // The file's own values, as deep as they are: 16 bits keep what linear light needs in the dark.
+  const isDeep = light !== null && bitsPerSample === 16
   const { data, info } = await (
-    light
-      ? // The file's own values, as deep as they are: 16 bits keep what linear light needs in the dark.
-        decoded.toColourspace('rgb16').ensureAlpha().raw({ depth: 'ushort' })
+    isDeep
+      ? decoded.toColourspace('rgb16').ensureAlpha().raw({ depth: 'ushort' })
       : decoded.toColourspace('srgb').ensureAlpha().raw({ depth: 'uchar' })
   )
     .toBuffer({ resolveWithObject: true })
     .catch(() => {
       throw notAPicture(fileName)
     })
-  const pixels = light
-    ? displayed(new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2), light)
+  const values = isDeep
+    ? new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2)
     : new Uint8Array(data.buffer, data.byteOffset, data.byteLength)
+  const pixels = light ? displayed(values, light) : (values as Uint8Array)
   const id = `picture-${createHash('sha256').update(`${info.width} `).update(pixels).digest('hex').slice(0, 16)}`
   return { id, fileName, picture: { width: info.width, height: info.height, pixels } }
 }
 
-/** Display-encoded sRGB of 8 bits from 16-bit values of another light; alpha is alpha. */
-function displayed(values: Uint16Array, { gamma }: PngLight): Uint8Array {
-  const table = Uint8Array.from({ length: 65536 }, (_, v) => Math.round(toDisplay((v / 65535) ** gamma) * 255))
-  return Uint8Array.from(values, (v, i) => (i % 4 === 3 ? Math.round(v / 257) : table[v]!))
+/** Display-encoded sRGB of 8 bits from 8- or 16-bit values of another light; alpha is alpha. */
+function displayed(values: Uint8Array | Uint16Array, { gamma }: PngLight): Uint8Array {
+  const top = values.BYTES_PER_ELEMENT === 1 ? 255 : 65535
+  const table = Uint8Array.from({ length: top + 1 }, (_, v) => Math.round(toDisplay((v / top) ** gamma) * 255))
+  const alpha = Uint8Array.from({ length: top + 1 }, (_, v) => Math.round((v / top) * 255))
+  const pixels = new Uint8Array(values.length)
+  for (let i = 0; i < pixels.length; i += 4) {
+    pixels[i] = table[values[i]!]!
+    pixels[i + 1] = table[values[i + 1]!]!
+    pixels[i + 2] = table[values[i + 2]!]!
+    pixels[i + 3] = alpha[values[i + 3]!]!
+  }
+  return pixels
 }
 
 async function metadataOf(bytes: Uint8Array, fileName: string) {
   try {
-    const { format = '', width = 0, height = 0 } = await sharp(bytes).metadata()
-    return { format, width, height }
+    const { format = '', width = 0, height = 0, bitsPerSample = 8 } = await sharp(bytes).metadata()
+    return { format, width, height, bitsPerSample }
   } catch {
     throw notAPicture(fileName)
   }

@@ -36,7 +36,8 @@ export async function renderFile(job: RenderJob): Promise<RenderReport> {
   const half = job.path.endsWith('.zip') ? job.path.replace(/\.zip$/, '.part.zip') : `${job.path}.part`
   const { width, height } = card.frame
   const frames = options.to - options.from
-  const plan: FilePlan = { path: half, width, height, rate: card.rate, frames, bits, stem: job.stem }
+  const { stem } = job
+  const plan: FilePlan = { path: half, width, height, rate: card.rate, frames, first: options.from, bits, stem }
   const ledger = await Ledger.create(`${job.path}.alpha`, bits)
   try {
     const started = Date.now()

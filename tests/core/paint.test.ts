@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import { paintAs, paintSchema } from '#core/card/paints'
 import type { StoredPaint } from '#core/card/moving'
 import type { Coat } from '#core/card/schema'
+import { Engine } from '#core/frame/engine'
 import { coat, emptyCard, engineWithFonts, pixelAt, solid, withBox } from '../support/engine'
 
 const engine = engineWithFonts()
@@ -193,4 +194,15 @@ test('a bevel on a straight edge is lit as its slope says: N·L for a chamfer at
     // The lower edge turns away from the light.
     expect(pixelAt(picture, 200, 165)[0]).toBeLessThan(0.01)
   }
+})
+
+test('more textures on one piece than are kept between frames do not take each other’s place', () => {
+  const texture = (seed: number) =>
+    paintSchema.parse({ type: 'texture', pattern: 'noise', seed, scale: 20, weight: 90, ground: '#000000' })
+  const place = { x: 32, y: 32, width: 64, height: 64 }
+  // Eight of them on one another, each whole: only the first is seen.
+  const face = Array.from({ length: 8 }, (_, i) => coat('fill', `f${i}`, { paint: texture(i + 1) }))
+  const drawn = (coats: Coat[]) => new Engine().render(withBox(emptyCard(64, 64), place, { face: coats }), 0).pixels
+  expect(drawn(face)).toEqual(drawn(face.slice(0, 1)))
+  expect(drawn(face)).not.toEqual(drawn(face.slice(1)))
 })

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
+import { expectCard } from '#core/card/read'
 import { coat, emptyCard, engineWithFonts, solid, withBox, withType } from '../support/engine'
 
 const engine = engineWithFonts()
@@ -64,4 +65,26 @@ describe('a section', () => {
     const words = withType(emptyCard(100, 100), {}, { face: [coat('fill', 'f')] })
     expect(() => engine.section(words, 'boat', 0)).toThrow(/boat.*type-1/)
   })
+})
+
+test('a section shows the colours of its own moment, where a paint is keyed', () => {
+  const stop = (colour: unknown) => ({ at: 0, colour })
+  const keyed = {
+    keys: [
+      { frame: 0, value: '#FF0000', easing: 'linear' },
+      { frame: 20, value: '#0000FF', easing: 'linear' },
+    ],
+  }
+  const paint = { type: 'linear', stops: [stop(keyed), { ...stop(keyed), at: 100 }] }
+  const bare = withBox(emptyCard(200, 200), { width: 100, height: 100 }, { face: [coat('fill', 'f', { paint })] })
+  const card = expectCard(bare)
+  const colourAt = (frame: number) => {
+    const { coats, distances } = engine.section(card, card.pieces[0]!.id, frame)
+    return coats[0]!.colours[at(distances, -10.5)]!.map((v) => Math.round(v * 255))
+  }
+  expect(colourAt(0)).toEqual([255, 0, 0, 255])
+  // 127.5, dithered.
+  expect([127, 128]).toContain(colourAt(10)[0])
+  expect([127, 128]).toContain(colourAt(10)[2])
+  expect(colourAt(20)).toEqual([0, 0, 255, 255])
 })

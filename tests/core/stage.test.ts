@@ -1,15 +1,16 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { drawForm, drawPath, squared } from '#core/card/edit/draw'
-import { readCard } from '#core/card/read'
+import { expectCard, readCard } from '#core/card/read'
 import type { LinePiece } from '#core/card/schema'
 import { Engine } from '#core/frame/engine'
+import { alone } from '#core/frame/pick'
 import { normal, normalQuantile } from '#core/kernels/normal'
 import { SAFE_AREAS, safeRect } from '#core/judge/safe-areas'
 import { directionOf, distanceBetween } from '#core/stage/measure'
 import { snapPoint, snapShift } from '#core/stage/snap'
 import { place, unplace } from '#core/outline/outline'
-import { coat, emptyCard, solid, withBox } from '../support/engine'
+import { coat, emptyCard, pixelAt, solid, withBox } from '../support/engine'
 
 const engine = new Engine()
 
@@ -208,4 +209,19 @@ describe('where a falloff stands on the section', () => {
       expect(normalQuantile(p)).toBeCloseTo(z, 4)
     }
   })
+})
+
+test('a piece that follows another is picked where it stands, and seen alone there', () => {
+  const face = [coat('fill', 'f', {})]
+  const leader = { ...box('leader', 60, 40), coats: { face: [], behind: [] } }
+  const follower = { ...box('follower', 0, 40), x: following('leader/x', 200), coats: { face, behind: [] } }
+  const card = expectCard({ ...emptyCard(400, 80), pieces: [leader, follower] })
+  expect(engine.pick(card, 0, { x: 260, y: 40 })).toBe('follower')
+  expect(pixelAt(engine.render(alone(card, card.pieces[1]!), 0), 260, 40)[3]).toBe(1)
+})
+
+const box = (id: string, x: number, y: number) => ({ kind: 'box', id, name: id, x, y, width: 20, height: 20 })
+const following = (of: string, offset: number) => ({
+  keys: [{ frame: 0, value: 0, easing: 'linear' }],
+  motors: [{ kind: 'follow', source: of, offset }],
 })

@@ -73,7 +73,23 @@ function direct(values: Float32Array, w: number, h: number, sigma: number): Floa
   return pass(pass(values, 1, w, h, w), w, h, w, 1)
 }
 
-test.each([0.4, 1, 2, 4, 7, 12])('a random picture, sigma %d: the direct sum to 0.2 of 255', (sigma) => {
+test.each([0.02, 0.1, 0.25, 0.4, 0.7, 0.95])('a blur narrower than a pixel, sigma %d: has its variance', (sigma) => {
+  // A sampled Gaussian falls between the pixels here; what a blur adds to every edge is its variance.
+  const mark = kernels.mark()
+  const plane = kernels.plane(64, 16, 0)
+  kernels.floats(plane)[8 * 64 + 32] = 1
+  const out = kernels.floats(kernels.blurred(plane, sigma)).slice()
+  kernels.release(mark)
+  let [sum, variance] = [0, 0]
+  out.forEach((value, i) => {
+    sum += value
+    variance += value * ((i % 64) - 32) ** 2
+  })
+  expect(sum).toBeCloseTo(1, 6)
+  expect(variance / sigma ** 2).toBeCloseTo(1, 3)
+})
+
+test.each([1, 2, 4, 7, 12])('a random picture, sigma %d: the direct sum to 0.2 of 255', (sigma) => {
   const [w, h] = [192, 160]
   const mark = kernels.mark()
   const plane = kernels.plane(w, h, 0)

@@ -107,7 +107,7 @@ describe('wax render', () => {
     const { status, out: said } = wax('render', CARD, '--frames', '30-32', '--out', out)
     expect(said).toContain('ok   Frames: 3')
     expect(status).toBe(0)
-    expect(readdirSync(out).sort()).toEqual([0, 1, 2].map((i) => `02-lower-third-0000${i}.png`))
+    expect(readdirSync(out).sort()).toEqual([30, 31, 32].map((i) => `02-lower-third-000${i}.png`))
     expect(readdirSync(folder)).toContain('frames')
     expect(readdirSync(folder).filter((name) => name.includes('part') || name.includes('alpha'))).toEqual([])
   })

@@ -6,6 +6,25 @@ import { readOwnPicture } from '#server/pictures/own-picture'
 const RGBA = Buffer.from([255, 0, 0, 255, 0, 255, 0, 128, 0, 0, 255, 0, 9, 8, 7, 255])
 const raw = { raw: { width: 2, height: 2, channels: 4 as const } }
 
+/** A PNG with one more chunk right after its header. */
+function withChunk(png: Buffer, type: string, data: Buffer): Uint8Array {
+  const body = Buffer.concat([Buffer.from(type, 'latin1'), data])
+  const [length, sum] = [Buffer.alloc(4), Buffer.alloc(4)]
+  length.writeUInt32BE(data.length)
+  sum.writeUInt32BE(crc32(body))
+  return new Uint8Array(Buffer.concat([png.subarray(0, 33), length, body, sum, png.subarray(33)]))
+}
+
+/** PNG 3rd edition, annex D. */
+function crc32(bytes: Uint8Array): number {
+  let crc = 0xffffffff
+  for (const byte of bytes) {
+    crc ^= byte
+    for (let k = 0; k < 8; k++) crc = crc & 1 ? (crc >>> 1) ^ 0xedb88320 : crc >>> 1
+  }
+  return (crc ^ 0xffffffff) >>> 0
+}
+
 const faultOf = async (bytes: Uint8Array) => {
   try {
     await readOwnPicture(bytes, 'boat.png')
@@ -50,6 +69,18 @@ describe('a picture that is brought in', () => {
       .webp({ lossless: true, exact: true } as never)
       .toBuffer()
     expect((await readOwnPicture(webp, 'a.webp')).picture.pixels).toHaveLength(16)
+  })
+
+  test('of 8 bits in linear light (gAMA 1) is encoded step by step as IEC 61966-2-1 says', async () => {
+    const ramp = Uint8Array.from({ length: 256 * 4 }, (_, i) => (i % 4 === 3 ? 255 : i >> 2))
+    const plain = await sharp(ramp, { raw: { width: 256, height: 1, channels: 4 } })
+      .png()
+      .toBuffer()
+    const { picture } = await readOwnPicture(withChunk(plain, 'gAMA', Buffer.from([0, 1, 0x86, 0xa0])), 'ramp.png')
+    const encoded = (v: number) => (v <= 0.0031308 ? v * 12.92 : 1.055 * v ** (1 / 2.4) - 0.055)
+    for (let v = 0; v < 256; v++) expect(picture.pixels[v * 4]).toBe(Math.round(encoded(v / 255) * 255))
+    // From a table of sRGB: linear 1 of 255 is 13.
+    expect([...picture.pixels.subarray(4, 8)]).toEqual([13, 13, 13, 255])
   })
 
   test('that is none, of a kind that is not read, or half a file, is refused by name', async () => {

@@ -68,6 +68,7 @@ describe('a PNG sequence', () => {
       width: 320,
       height: 176,
       rate: softCard().rate,
+      first: 0,
       frames: 10,
       bits: 8,
       stem: 'soft',
@@ -165,6 +166,7 @@ describe('the check after writing', () => {
       rate: card.rate,
       frames: 10,
       bits,
+      first: 0,
       stem: 'soft',
       ...change.plan,
     }

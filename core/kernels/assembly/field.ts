@@ -40,9 +40,20 @@ function edgeWithin(a: f32, gx: f32, gy: f32): f32 {
   return a > <f32>0.5 ? -s : s
 }
 
+/** Half the length that the pixel shows of a straight edge `s` from its middle; (gx, gy) is the edge's unit normal. */
+@inline
+function halfChord(s: f32, gx: f32, gy: f32): f32 {
+  const m = max(abs(gx), abs(gy)), n = min(abs(gx), abs(gy))
+  const rest: f32 = <f32>0.5 * (m + n) - abs(s)
+  return <f32>0.5 * max<f32>(0, min<f32>(<f32>1 / m, rest / max<f32>(<f32>1e-6, m * n)))
+}
+
+/** Px that an edge is taken to go on beyond its pixel: the pixel that holds the nearest point need not be the one asked. */
+const BEYOND: f32 = 0.1
+
 /**
  * Distance of (px, py) to the edge that runs through the pixel (qx, qy), positive. The edge is taken for straight there,
- * across the direction in which alpha changes; seen from far aside, only its point in that pixel counts.
+ * across the direction in which alpha changes, and as long as the pixel shows it.
  */
 function toEdge(alpha: usize, w: i32, h: i32, px: i32, py: i32, qx: i32, qy: i32): f32 {
   const lt = alphaAt(alpha, w, h, qx - 1, qy - 1), t = alphaAt(alpha, w, h, qx, qy - 1), rt = alphaAt(alpha, w, h, qx + 1, qy - 1)
@@ -57,8 +68,9 @@ function toEdge(alpha: usize, w: i32, h: i32, px: i32, py: i32, qx: i32, qy: i32
   const s = edgeWithin(a, gx, gy)
   dx += gx * s
   dy += gy * s
-  const far = sqrt<f32>(dx * dx + dy * dy), along = abs<f32>(dx * gx + dy * gy)
-  return along > <f32>0.9 * far ? along : far
+  const across: f32 = dx * gx + dy * gy
+  const aside: f32 = max<f32>(0, abs<f32>(dx * gy - dy * gx) - halfChord(s, gx, gy) - BEYOND)
+  return sqrt<f32>(across * across + aside * aside)
 }
 
 /** The distances of one row, written where `inside` fits the pixel. Scratch: 2·w + 1 words. */

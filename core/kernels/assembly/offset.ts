@@ -6,13 +6,16 @@
 // those turned to the wedge's side. `kind` 0 mitre, 1 bevel, 2 round (a smooth joint near a corner); `half` is the cosine of half the turn; `side` is 1
 // where the wedge lies outside the shape, −1 inside. Ten floats.
 const CORNER: usize = 40
+/** Px beside a normal that count as on it. */
+const ON_NORMAL: f32 = 1e-3
 
 @inline
 function metric(c: usize, px: f32, py: f32): f32 {
   const qx: f32 = px - load<f32>(c), qy: f32 = py - load<f32>(c, 4)
   const ax = load<f32>(c, 8), ay = load<f32>(c, 12), bx = load<f32>(c, 16), by = load<f32>(c, 20)
-  // Past the end of the one edge and before the start of the other: the wedge between their normals.
-  if (qx * ax + qy * ay < 0 || qx * bx + qy * by > 0) return <f32>1e9
+  // Past the end of the one edge and before the start of the other: the wedge between their normals. A little wider, so
+  // that a point on a normal, where both measure the same, is not lost between the two by rounding.
+  if (qx * ax + qy * ay < -ON_NORMAL || qx * bx + qy * by > ON_NORMAL) return <f32>1e9
   const turn = load<f32>(c, 24)
   const na: f32 = turn * (qx * ay - qy * ax), nb: f32 = turn * (qx * by - qy * bx)
   const half = load<f32>(c, 28)
@@ -199,18 +202,31 @@ const STRAIGHT: f32 = 0.045
 const ROUND: f32 = 0.3
 /** An edge farther from a pixel's centre than half its diagonal does not touch it. */
 const TOUCH: f32 = 0.7072
+/** Distances that are looked at beside mitres and blunt bevels. */
+const BESIDE_CORNER: f32 = 2.5
+
+/** Whether a corner is nearest to a pixel or one of its neighbours. */
+function besideCorner(ids: usize, first: i32, x: i32, y: i32, w: i32, h: i32): bool {
+  for (let j = max(0, y - 1); j <= min(h - 1, y + 1); j++) {
+    for (let i = max(0, x - 1); i <= min(w - 1, x + 1); i++) {
+      if (load<i32>(ids + (<usize>(j * w + i) << 2)) >= first) return true
+    }
+  }
+  return false
+}
 
 /**
  * How much of each pixel lies within the outline moved outward by `edge` px. `distance` is signed; `ids` names the
- * nearest segment, or from `first` on a corner; −1 where nothing is near.
+ * nearest segment, or from `first` on a corner; −1 where nothing is near. `steepest`: how fast the distance to a corner
+ * changes at most; the bevel of a thin tip is much steeper than a distance.
  */
 export function offsetMask(
   distance: usize, ids: usize, segments: usize, cuts: usize, corners: usize, first: i32, dst: usize, w: i32, h: i32,
-  edge: f32,
+  edge: f32, steepest: f32,
 ): void {
   const e = f32x4.splat(edge), one = f32x4.splat(1), zero = f32x4.splat(0)
   // Mitres and bevels change faster across a pixel than a distance does; without corners nothing does.
-  const most: f32 = corners ? <f32>2.5 : TOUCH
+  const most: f32 = corners ? max(BESIDE_CORNER, steepest) : TOUCH
   const near = f32x4.splat(most)
   const stride: usize = <usize>w << 2
   for (let y = 0; y < h; y++) {
@@ -223,8 +239,9 @@ export function offsetMask(
           const p: usize = at + (<usize>k << 2)
           const here = load<f32>(distance + p)
           const id = load<i32>(ids + p)
-          if (abs(edge - here) >= most) continue
+          const gap = abs(edge - here)
           const px = x + k
+          if (gap >= most || (gap >= BESIDE_CORNER && !besideCorner(ids, first, px, y, w, h))) continue
           if (id >= 0 && id < first && px > 0 && y > 0 && px + 1 < w && y + 1 < h) {
             // Where the distance changes as it does beside a straight edge, the share of a half plane is exact.
             toSegment(segments + (<usize>id << 4), 0, <f32>px + <f32>0.5, <f32>y + <f32>0.5)

@@ -105,9 +105,20 @@ export function placeLines(
   }
 }
 
-/** A picture (premultiplied RGBA, iw × ih), repeated; bilinear between its pixels' centres. */
+/** The pixel of a row of `count` that a place beyond its ends stands for. */
+@inline
+function within(i: i32, count: i32, repeated: bool): i32 {
+  if (!repeated) return min(count - 1, max(0, i))
+  const rest = i % count
+  return rest < 0 ? rest + count : rest
+}
+
+/**
+ * A picture (premultiplied RGBA, iw × ih); bilinear between its pixels' centres. Beyond its border it is repeated, or
+ * its last pixels go on.
+ */
 export function samplePicture(
-  dst: usize, w: i32, h: i32, x0: i32, y0: i32, picture: usize, iw: i32, ih: i32,
+  dst: usize, w: i32, h: i32, x0: i32, y0: i32, picture: usize, iw: i32, ih: i32, repeated: bool,
   a: f32, b: f32, c: f32, d: f32, e: f32, f: f32,
 ): void {
   for (let y = 0; y < h; y++) {
@@ -116,10 +127,8 @@ export function samplePicture(
       const px: f32 = <f32>(x + x0) + <f32>0.5
       const u: f32 = a * px + b * py + e - <f32>0.5, v: f32 = c * px + d * py + f - <f32>0.5
       const fu = floor<f32>(u), fv = floor<f32>(v)
-      let iu = <i32>fu % iw, iv = <i32>fv % ih
-      if (iu < 0) iu += iw
-      if (iv < 0) iv += ih
-      const ju = iu + 1 == iw ? 0 : iu + 1, jv = iv + 1 == ih ? 0 : iv + 1
+      const iu = within(<i32>fu, iw, repeated), iv = within(<i32>fv, ih, repeated)
+      const ju = within(<i32>fu + 1, iw, repeated), jv = within(<i32>fv + 1, ih, repeated)
       const r0 = picture + (<usize>(iv * iw) << 4), r1 = picture + (<usize>(jv * iw) << 4)
       const ku = f32x4.splat(u - fu), kv = f32x4.splat(v - fv)
       const p00 = v128.load(r0 + (<usize>iu << 4)), p01 = v128.load(r0 + (<usize>ju << 4))

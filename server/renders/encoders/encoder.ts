@@ -9,6 +9,8 @@ export interface FilePlan {
   height: number
   rate: Rate
   frames: number
+  /** Number of the first frame in the card's run: sequences count on from it. */
+  first: number
   /** Bits a channel of the frames that are handed over. */
   bits: 8 | 16
   /** Start of the names of single files within an archive. */

@@ -58,7 +58,7 @@ async function openArchive(plan: FilePlan): Promise<FrameWriter> {
   const zip = new ZipFile()
   const file = createWriteStream(plan.path)
   zip.outputStream.pipe(file)
-  let index = 0
+  let index = plan.first
   return {
     write: async (picture) => {
       zip.addBuffer(await encodePng(picture), frameName(plan.stem, index++), STORED)
@@ -77,7 +77,7 @@ async function openArchive(plan: FilePlan): Promise<FrameWriter> {
 
 async function openFolder(plan: FilePlan): Promise<FrameWriter> {
   await mkdir(plan.path, { recursive: true })
-  let index = 0
+  let index = plan.first
   return {
     write: async (picture) => writeFile(join(plan.path, frameName(plan.stem, index++)), await encodePng(picture)),
     close: async () => {},
