@@ -1,4 +1,5 @@
 import { fileURLToPath } from 'node:url'
+import { HEADERS } from './server/rim/policy'
 import vuetify, { transformAssetUrls } from 'vite-plugin-vuetify'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
@@ -34,8 +35,11 @@ export default defineNuxtConfig({
     esbuild: { options: { target: 'es2022' } },
     typescript: { tsConfig: { include: ['../types/**/*.d.ts'] } },
   },
+  routeRules: { '/**': { headers: HEADERS } },
   runtimeConfig: {
     databaseUrl: '',
+    /** Names beside those of this machine under which the server answers: NUXT_ALLOWED_HOSTS. */
+    allowedHosts: '',
     storage: '.wax/storage',
   },
   typescript: { strict: true, tsConfig: { include: ['../types/**/*.d.ts'] } },

@@ -5,6 +5,8 @@ export default defineConfig({
   testMatch: '**/*.spec.ts',
   globalSetup: './tests/browser/stand.ts',
   workers: 1,
+  // In CI a test may be tried once more; npm test names those that needed it.
+  retries: process.env.CI ? 1 : 0,
   timeout: 90_000,
   expect: { timeout: 20_000 },
   outputDir: 'test-results',

@@ -1,6 +1,8 @@
+import type { Cluster } from './cluster.mjs'
+
 export interface Stand {
   address: string
-  cluster: { url: string; start(): void; stop(): void }
+  cluster: Cluster
   workerId(): number | undefined
   stop(): Promise<void>
 }

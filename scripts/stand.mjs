@@ -47,9 +47,14 @@ export async function startStand({ folder, port, threads }) {
     kept.child.on('exit', again)
     return kept
   }
+  /** A database that was killed is started again within two seconds. */
+  const watch = setInterval(() => {
+    if (!stopping) cluster.keep().catch((error) => console.error(`database: ${error.message}`))
+  }, 1500)
   const stop = async () => {
     if (stopping) return
     stopping = true
+    clearInterval(watch)
     const ended = [...children].map((child) => once(child, 'exit'))
     for (const child of children) child.kill('SIGTERM')
     await Promise.race([Promise.all(ended), wait(5000)])

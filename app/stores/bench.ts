@@ -6,7 +6,10 @@ import { isMoving } from '#core/card/moving'
 import type { Card, Coat, Piece } from '#core/card/schema'
 import { allPieces } from '#core/card/tree'
 import type { Fault } from '#core/errors'
-import { ApiError, api, faultOf } from '~/composables/api'
+import { api } from '~/composables/api'
+import type { SaveRoad, SaveState } from '~/composables/card-saver'
+import { CardSaver } from '~/composables/card-saver'
+import { nanoid } from 'nanoid'
 
 interface Step {
   label: string
@@ -15,9 +18,15 @@ interface Step {
 
 /** Edits with the same mark within this time are one step: a value dragged is one undo. */
 const ONE_GESTURE = 900
-const SAVE_AFTER = 500
 
-type SaveState = 'saved' | 'waiting' | 'saving' | 'failed' | 'conflict'
+const ROAD: SaveRoad = {
+  send: (card, request) => api(`/cards/${card}`, 'PUT', request),
+  newId: () => nanoid(16),
+  later: (ms, work) => {
+    const timer = setTimeout(work, ms)
+    return () => clearTimeout(timer)
+  },
+}
 
 /** The card on the bench: its document, history, selection and saving. */
 export const useBench = defineStore('bench', () => {
@@ -42,9 +51,11 @@ export const useBench = defineStore('bench', () => {
   channel.onmessage = ({ data }: MessageEvent<{ id: string; revision: number }>) => heard(data.id, data.revision)
 
   let gesture = { mark: '', at: 0 }
-  let timer: ReturnType<typeof setTimeout> | undefined
-  let retry = 1000
-  let unsaved = false
+  let saver: CardSaver | null = null
+  /** Savers of cards that were left before all had arrived. */
+  const leaving = new Map<string, CardSaver>()
+  /** Which opening is the last: the answers of earlier ones come too late. */
+  let opening = 0
 
   const selectedPiece = computed(() => selection.value.at(-1) ?? null)
   const piece = computed<Piece | null>(
@@ -63,19 +74,51 @@ export const useBench = defineStore('bench', () => {
   )
 
   async function open(cardId: string) {
-    clearTimeout(timer)
+    const mine = ++opening
+    park()
+    // What was not saved when it was left goes first.
+    const kept = leaving.get(cardId)
+    await kept?.flush()
+    if (kept?.hasUnsaved) {
+      if (mine === opening) show(kept, kept.document)
+      return
+    }
     const row = await api<{ id: string; revision: number; document: Card }>(`/cards/${cardId}`)
-    id.value = row.id
-    revision.value = row.revision
-    card.value = row.document
+    if (mine === opening) show(saverOf(row.id, row.revision, row.document), row.document)
+  }
+
+  function saverOf(cardId: string, at: number, document: Card): CardSaver {
+    return new CardSaver(cardId, at, document, ROAD, (one, arrived) => {
+      if (arrived) channel.postMessage({ id: one.card, revision: one.revision })
+      if (one === saver) follow(one)
+      else if (!one.hasUnsaved) leaving.delete(one.card)
+    })
+  }
+
+  /** Leaves the card that is open to its saver. */
+  function park() {
+    if (saver?.hasUnsaved) leaving.set(saver.card, saver)
+    saver = null
+  }
+
+  function show(one: CardSaver, document: Card) {
+    leaving.delete(one.card)
+    saver = one
+    id.value = one.card
+    card.value = document
     past.value = []
     future.value = []
-    saveState.value = 'saved'
-    saveFault.value = null
     newer.value = false
-    unsaved = false
-    opened.value = row.document
-    select(row.document.pieces[0]?.id ?? null)
+    opened.value = document
+    settle()
+    follow(one)
+    select(document.pieces[0]?.id ?? null)
+  }
+
+  function follow(one: CardSaver) {
+    revision.value = one.revision
+    saveState.value = one.state
+    saveFault.value = one.fault
   }
 
   /** Changes the card as one named step. Edits with the same mark in quick succession are one step. */
@@ -85,7 +128,9 @@ export const useBench = defineStore('bench', () => {
     const after = change(before)
     if (after === before) return
     const now = Date.now()
-    const goesOn = mark !== '' && gesture.mark === mark && now - gesture.at < ONE_GESTURE && past.value.length > 0
+    // A hand that rests in the middle of a drag goes on with the same step.
+    const held = dragging.value || now - gesture.at < ONE_GESTURE
+    const goesOn = mark !== '' && gesture.mark === mark && held && past.value.length > 0
     if (!goesOn) past.value = [...past.value, { label, card: before }]
     gesture = { mark, at: now }
     future.value = []
@@ -120,61 +165,38 @@ export const useBench = defineStore('bench', () => {
     card.value = next
     const there = new Set(allPieces(next.pieces).map((p) => p.id))
     if (selection.value.some((one) => !there.has(one))) selectAll(selection.value.filter((one) => there.has(one)))
-    unsaved = true
-    if (saveState.value !== 'conflict') saveState.value = 'waiting'
-    schedule(SAVE_AFTER)
+    saver?.change(next)
   }
 
-  function schedule(after: number) {
-    clearTimeout(timer)
-    timer = setTimeout(() => void save(), after)
+  /** Shows what another window has saved; what is not saved here is given up. */
+  async function openNewer() {
+    const row = await api<{ id: string; revision: number; document: Card }>(`/cards/${id.value}`)
+    drop()
+    show(saverOf(row.id, row.revision, row.document), row.document)
   }
 
-  /** Saves what is there; a lost server or database is tried again until it is back. */
-  async function save() {
-    clearTimeout(timer)
-    const document = card.value
-    if (!document || !unsaved || saveState.value === 'conflict' || saveState.value === 'saving') return
-    saveState.value = 'saving'
-    try {
-      const saved = await api<{ revision: number }>(`/cards/${id.value}`, 'PUT', { document, revision: revision.value })
-      revision.value = saved.revision
-      saveFault.value = null
-      retry = 1000
-      channel.postMessage({ id: id.value, revision: saved.revision })
-      // What was changed while it was under way is saved next.
-      unsaved = card.value !== document
-      saveState.value = unsaved ? 'waiting' : 'saved'
-      if (unsaved) schedule(SAVE_AFTER)
-    } catch (error) {
-      saveFault.value = faultOf(error)
-      const refused = error instanceof ApiError && error.status >= 400 && error.status < 500
-      saveState.value = error instanceof ApiError && error.status === 409 ? 'conflict' : 'failed'
-      if (refused) return
-      retry = Math.min(15_000, retry * 1.6)
-      schedule(retry)
-    }
+  /** Gives up what is not saved. */
+  function drop() {
+    saver?.end()
+    saver = null
   }
+
+  /** Saves what is there; true when all of it has arrived. */
+  const save = async () => (await saver?.flush()) ?? true
 
   /** After a conflict: saves what is on this bench over the newer one, which is kept as a version. */
   async function takeOver() {
-    const document = card.value!
-    const saved = await api<{ revision: number }>(`/cards/${id.value}`, 'PUT', { document, takeOver: true })
-    revision.value = saved.revision
-    channel.postMessage({ id: id.value, revision: saved.revision })
-    unsaved = card.value !== document
-    saveState.value = unsaved ? 'waiting' : 'saved'
-    newer.value = false
-    if (unsaved) schedule(SAVE_AFTER)
+    if (await saver?.takeOver()) newer.value = false
   }
 
   /** Somebody saved a newer revision: this bench is told before it runs into it. */
   function heard(of: string, newest: number) {
-    if (of === id.value && newest > revision.value && saveState.value !== 'saving') newer.value = true
+    // While an answer is out, the newer one may be this window's own.
+    if (of === id.value && saver && !saver.isOpen && newest > saver.revision) newer.value = true
   }
 
   async function lookForNewer() {
-    if (!id.value || document.hidden || saveState.value === 'saving') return
+    if (!id.value || document.hidden || saver?.isOpen) return
     const mine = id.value
     const head = await api<{ revision: number }>(`/cards/${mine}/head`).catch(() => null)
     if (head) heard(mine, head.revision)
@@ -183,8 +205,13 @@ export const useBench = defineStore('bench', () => {
   /** After a conflict: what is on this bench becomes a card of its own; gives its id. */
   async function keepAsCopy(): Promise<string> {
     const document = { ...card.value!, name: `${card.value!.name}, copy`.slice(0, 200) }
-    const made = await api<{ id: string }>('/cards', 'POST', { document })
-    unsaved = false
+    const made = await api<{ id: string; revision: number }>('/cards', 'POST', { document })
+    // What is edited until the copy is open belongs to the copy.
+    saver?.end()
+    const before = card.value
+    saver = saverOf(made.id, made.revision, document)
+    id.value = made.id
+    put(card.value === before ? document : { ...card.value!, name: document.name })
     return made.id
   }
 
@@ -216,12 +243,12 @@ export const useBench = defineStore('bench', () => {
 
   const isSelected = (pieceId: string) => selection.value.includes(pieceId)
 
-  const hasUnsaved = () => unsaved
+  const hasUnsaved = () => (saver?.hasUnsaved ?? false) || leaving.size > 0
 
   return {
     ...{ id, revision, card, opened, past, future, saveState, saveFault, dragging },
     ...{ selection, selectedPiece, selectedCoat, piece, coat, pieces, lanes },
-    ...{ newer, open, edit, settle, undo, redo, save, takeOver, lookForNewer, keepAsCopy, hasUnsaved },
+    ...{ newer, open, openNewer, drop, edit, settle, undo, redo, save, takeOver, lookForNewer, keepAsCopy, hasUnsaved },
     ...{ select, selectAll, toggleSelected, selectTo, isSelected },
   }
 })

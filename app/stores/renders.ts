@@ -35,8 +35,9 @@ export const useRenders = defineStore('renders', () => {
     loaded.value = true
   }
 
-  async function start(cardId: string, options: RenderOptions) {
-    const row = await api<RenderRow>('/renders', 'POST', { cardId, options })
+  /** Renders one revision of a card; the server refuses where a newer one has been saved. */
+  async function start(cardId: string, revision: number, options: RenderOptions) {
+    const row = await api<RenderRow>('/renders', 'POST', { cardId, revision, options })
     list.value = [row, ...list.value]
   }
 

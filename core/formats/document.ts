@@ -1,6 +1,7 @@
 import type { z } from 'zod'
 import { faultsOf } from '../card/faults'
 import type { Fault } from '../errors'
+import { oddPlace } from './odd-json'
 
 /** A kind of file of our own: one JSON document with a name and a version at its head. */
 export interface DocumentKind {
@@ -49,6 +50,8 @@ export function readDocumentText<T>(kind: DocumentKind, text: string): Reading<T
 
 /** Checks a value against today's version of a format. */
 export function readDocument<T>(kind: DocumentKind, value: unknown): Reading<T> {
+  const odd = oddPlace(value)
+  if (odd) return { document: null, faults: [odd] }
   const head = value as { format?: unknown; version?: unknown } | null
   if (typeof value !== 'object' || head === null || head.format !== kind.format) {
     return broken(

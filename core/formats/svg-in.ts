@@ -6,10 +6,11 @@ import { createCoat, createPiece, freeId } from '../card/create'
 import { pastePieces } from '../card/edit/stack'
 import { writePoints, pointsOf } from '../outline/path-points'
 import { readPathData } from './svg-path'
+import { PATH_PARAMETERS } from '../card/pieces'
 import type { Card, GroupPiece, PathPiece, Piece } from '../card/schema'
 import { WaxError } from '../errors'
 import { cosDegrees, sinDegrees } from '../kernels/exact'
-import type { Rect } from '../units'
+import type { Point, Rect } from '../units'
 
 /** SVG files larger than this are refused. */
 export const LARGEST_SVG_BYTES = 4 * 1024 * 1024
@@ -23,6 +24,8 @@ interface Look {
   cap: string
   join: string
   opacity: number
+  fillOpacity: number
+  strokeOpacity: number
 }
 
 interface Form extends Look {
@@ -32,7 +35,8 @@ interface Form extends Look {
 
 /** What SVG 2 starts with. */
 const START: Look = {
-  ...{ fill: 'black', stroke: 'none', strokeWidth: 1, fillRule: 'nonzero', cap: 'butt', join: 'miter', opacity: 1 },
+  ...{ fill: 'black', stroke: 'none', strokeWidth: 1, fillRule: 'nonzero', cap: 'butt', join: 'miter' },
+  ...{ opacity: 1, fillOpacity: 1, strokeOpacity: 1 },
 }
 
 /** Elements that show nothing by themselves, or that are never run or loaded here. */
@@ -77,11 +81,11 @@ export function svgPieces(card: Card, text: string, fileName: string): { card: C
   const span = spanOf(forms)
   const middle = { x: (span.left + span.right) / 2, y: (span.top + span.bottom) / 2 }
   // The last form of an SVG is in front; a card's list begins with the front.
-  const pieces = forms.reverse().flatMap((form) => piecesOf(card, form, middle))
+  const enlarge = fitting(card.frame, span)
+  const pieces = forms.reverse().flatMap((form) => piecesOf(card, form, { middle, enlarge }))
   const group = {
     ...(createPiece('group', card) as GroupPiece),
     name: fileName.replace(/\.svg$/i, '').slice(0, 200),
-    scale: fitting(card.frame, span),
     pieces,
   }
   const added = pastePieces(card, [group])
@@ -121,6 +125,9 @@ function visit(node: INode, look: Look, transforms: readonly string[], forms: Fo
     fillRule: own['fill-rule'] ?? look.fillRule,
     cap: own['stroke-linecap'] ?? look.cap,
     join: own['stroke-linejoin'] ?? look.join,
+    // These two are inherited, the opacity of what holds a form is added to its own (SVG 2 §13.3, §13.4; CSS Color 4).
+    fillOpacity: number(own['fill-opacity'], look.fillOpacity),
+    strokeOpacity: number(own['stroke-opacity'], look.strokeOpacity),
     opacity: look.opacity * number(own.opacity, 1),
   }
   const chain = own.transform ? [...transforms, own.transform] : transforms
@@ -136,6 +143,7 @@ function visit(node: INode, look: Look, transforms: readonly string[], forms: Fo
     }
     forms.push({
       ...here,
+      strokeWidth: here.strokeWidth * (own['vector-effect'] === 'non-scaling-stroke' ? 1 : enlargedBy(chain)),
       path: transformed(path, chain, `${fileName}, ${node.name} ${own.id ?? ''}`.trim()),
       name: own.id ?? node.name,
     })
@@ -191,11 +199,23 @@ function transformed(path: string, chain: readonly string[], place: string): str
     for (const list of [...chain].reverse()) {
       for (const step of matricesOf(list).reverse()) data.transform(SVGPathDataTransformer.MATRIX(...step))
     }
-    return writePoints(pointsOf(readPathData(data.encode(), place)))
+    // Not rounded before it has its size on the card.
+    const text = data.encode()
+    readPathData(text, place)
+    return text
   } catch (error) {
     if (error instanceof WaxError) throw error
     throw new WaxError('broken-svg', place, 'A path of this SVG cannot be read.', 'Save it again as plain SVG.')
   }
+}
+
+/**
+ * How much transforms enlarge a line's thickness. One that stretches makes lines of uneven thickness, which a path here
+ * has not: their mean, by area.
+ */
+function enlargedBy(chain: readonly string[]): number {
+  const areas = chain.flatMap(matricesOf).map(([a, b, c, d]) => Math.abs(a * d - b * c))
+  return Math.sqrt(areas.reduce((product, area) => product * area, 1))
 }
 
 type Matrix = [number, number, number, number, number, number]
@@ -238,10 +258,13 @@ function spanOf(forms: readonly Form[]): Rect {
   return { left: Math.min(...xs), top: Math.min(...ys), right: Math.max(...xs), bottom: Math.max(...ys) }
 }
 
-/** Kept at its size where that can be seen and fits; otherwise half the frame. In %. */
+/** A form without size is left without. */
+const LARGEST_FIT = 100_000
+
+/** Kept at its size where that can be seen and fits; otherwise enlarged to half the frame by this factor. */
 function fitting({ width, height }: Card['frame'], { left, top, right, bottom }: Rect): number {
   const share = Math.max((right - left) / width, (bottom - top) / height)
-  return share > 1 || share < 0.1 ? Math.round(5000 / Math.max(1e-6, share)) / 100 : 100
+  return share > 1 || share < 0.1 ? Math.min(LARGEST_FIT, 0.5 / Math.max(1e-9, share)) : 1
 }
 
 /** `#RRGGBB` or `#RRGGBBAA`; null for none, and for paints that are no colour. */
@@ -253,14 +276,18 @@ function hex(colour: string, opacity: number): string | null {
   return text.endsWith('FF') ? text.slice(0, 7) : text
 }
 
+const LARGEST_THICKNESS = PATH_PARAMETERS.thickness.max
+
 /** A line lies in front of the fill of its form (SVG 2 §13.8, paint-order). */
-function piecesOf(card: Card, form: Form, middle: { x: number; y: number }): Piece[] {
-  const [fill, line] = [hex(form.fill, form.opacity), hex(form.stroke, form.opacity)]
+function piecesOf(card: Card, form: Form, { middle, enlarge }: { middle: Point; enlarge: number }): Piece[] {
+  const fill = hex(form.fill, form.opacity * form.fillOpacity)
+  const line = hex(form.stroke, form.opacity * form.strokeOpacity)
+  const thickness = Math.min(LARGEST_THICKNESS, form.strokeWidth * enlarge)
   const shifted = writePoints(
     pointsOf(readPathData(form.path, form.name)).map((contour) => ({
       ...contour,
       points: contour.points.map((p) => {
-        const to = (q: { x: number; y: number }) => ({ x: q.x - middle.x, y: q.y - middle.y })
+        const to = (q: Point) => ({ x: (q.x - middle.x) * enlarge, y: (q.y - middle.y) * enlarge })
         return { ...to(p), before: p.before && to(p.before), after: p.after && to(p.after) }
       }),
     })),
@@ -273,5 +300,5 @@ function piecesOf(card: Card, form: Form, middle: { x: number; y: number }): Pie
     join: form.join === 'round' || form.join === 'bevel' ? form.join : 'mitre',
     coats: { face: [{ ...createCoat('fill', freeId(card, 'fill')), paint: { type: 'solid', colour } }], behind: [] },
   })
-  return [...(line && form.strokeWidth > 0 ? [piece(line, form.strokeWidth)] : []), ...(fill ? [piece(fill, 0)] : [])]
+  return [...(line && thickness > 0 ? [piece(line, thickness)] : []), ...(fill ? [piece(fill, 0)] : [])]
 }

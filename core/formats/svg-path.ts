@@ -3,6 +3,8 @@ import { WaxError } from '../errors'
 import type { PathCommand } from '../outline/contour'
 
 const MOST_COMMANDS = 20_000
+/** Px from a piece's place: ten times as far as a piece itself can stand. */
+const FARTHEST = 1_000_000
 
 /** Reads SVG path data (SVG 2 §9.3); arcs become cubic curves. Throws a WaxError where it is none. */
 export function readPathData(text: string, place: string): PathCommand[] {
@@ -23,6 +25,15 @@ export function readPathData(text: string, place: string): PathCommand[] {
       place,
       `The path has ${commands.length} commands.`,
       `The most is ${MOST_COMMANDS}: simplify it.`,
+    )
+  }
+  const far = commands.flatMap((c) => Object.values(c) as unknown[]).find((v) => typeof v === 'number' && !isNear(v))
+  if (far !== undefined) {
+    throw new WaxError(
+      'out-of-range',
+      place,
+      `The path goes to ${String(far)} px.`,
+      `Coordinates go up to ${FARTHEST} px: scale it down.`,
     )
   }
   return commands.map((c): PathCommand => {
@@ -47,6 +58,8 @@ export function readPathData(text: string, place: string): PathCommand[] {
     }
   })
 }
+
+const isNear = (value: number) => Math.abs(value) <= FARTHEST
 
 export function isPathData(text: string): boolean {
   try {

@@ -65,10 +65,15 @@ export function flattenStretches(path: readonly PathCommand[], tolerance: number
   return found
 }
 
+/** More pieces than a curve has that goes once round the largest frame; what lies far beyond may be coarser. */
+const MOST_PIECES = 4096
+
+const piecesFor = (ratio: number) => Math.min(MOST_PIECES, Math.max(1, Math.ceil(Math.sqrt(ratio))))
+
 function quadratic(pen: Pen, c: Extract<PathCommand, { type: 'Q' }>, tolerance: number): void {
   const { x, y } = pen
   const bend = Math.sqrt(squared(x - 2 * c.x1 + c.x) + squared(y - 2 * c.y1 + c.y))
-  const n = Math.max(1, Math.ceil(Math.sqrt((0.25 * bend) / tolerance)))
+  const n = piecesFor((0.25 * bend) / tolerance)
   const at = (t: number) =>
     [
       (1 - t) * (1 - t) * x + 2 * (1 - t) * t * c.x1 + t * t * c.x,
@@ -106,7 +111,7 @@ function cubic(pen: Pen, c: Extract<PathCommand, { type: 'C' }>, tolerance: numb
       squared(c.x1 - 2 * c.x2 + c.x) + squared(c.y1 - 2 * c.y2 + c.y),
     ),
   )
-  const n = Math.max(1, Math.ceil(Math.sqrt((0.75 * bend) / tolerance)))
+  const n = piecesFor((0.75 * bend) / tolerance)
   const at = (t: number) => {
     const u = 1 - t
     const [a, b, d, e] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t]

@@ -1,6 +1,7 @@
 import { WaxError } from '../errors'
 import type { DocumentKind, Reading } from '../formats/document'
 import { readDocument, readDocumentText } from '../formats/document'
+import { oddPlace } from '../formats/odd-json'
 import { faultsOf } from '../card/faults'
 import type { Seal, SealFile } from './schema'
 import { sealFileSchema, SEALS_FORMAT, SEALS_VERSION, sealSchema } from './schema'
@@ -19,6 +20,8 @@ export const readSeals = (value: unknown): Reading<SealFile> => readDocument<Sea
 
 /** One seal, checked. Throws a WaxError with its first fault. */
 export function expectSeal(value: unknown): Seal {
+  const odd = oddPlace(value)
+  if (odd) throw new WaxError(odd.code, odd.place, odd.message, odd.remedy)
   const result = sealSchema.safeParse(value)
   if (result.success) return result.data as unknown as Seal
   const [first] = result.error.issues.flatMap((issue) => faultsOf(issue, value))

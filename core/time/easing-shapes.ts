@@ -3,19 +3,19 @@ import { isEasing, readEasing } from './easing'
 // Easings as shapes: turned round in time, and where their speed peaks.
 
 /** The named easings of CSS Easing 2 §2.2 as curves. */
-const AS_BEZIER: Readonly<Record<string, Bezier>> = {
-  linear: [0, 0, 1, 1],
-  ease: [0.25, 0.1, 0.25, 1],
-  'ease-in': [0.42, 0, 1, 1],
-  'ease-out': [0, 0, 0.58, 1],
-  'ease-in-out': [0.42, 0, 0.58, 1],
-}
+const AS_BEZIER: ReadonlyMap<string, Bezier> = new Map([
+  ['linear', [0, 0, 1, 1]],
+  ['ease', [0.25, 0.1, 0.25, 1]],
+  ['ease-in', [0.42, 0, 1, 1]],
+  ['ease-out', [0, 0, 0.58, 1]],
+  ['ease-in-out', [0.42, 0, 0.58, 1]],
+])
 
 export type Bezier = readonly [x1: number, y1: number, x2: number, y2: number]
 
 /** The control points of an easing that is a cubic curve; null for steps, holds and drawn ones. */
 export function bezierOf(easing: string): Bezier | null {
-  const named = AS_BEZIER[easing.trim()]
+  const named = AS_BEZIER.get(easing.trim())
   if (named) return named
   const call = /^cubic-bezier\(([^()]*)\)$/.exec(easing.trim())
   return call && isEasing(easing) ? (call[1]!.split(',').map(Number) as unknown as Bezier) : null
@@ -24,7 +24,7 @@ export function bezierOf(easing: string): Bezier | null {
 const tidy = (value: number) => Math.round(value * 1000) / 1000 + 0
 
 export function bezierText(bezier: Bezier): string {
-  const same = Object.entries(AS_BEZIER).find(([, other]) => other.every((v, i) => Math.abs(v - bezier[i]!) < 5e-4))
+  const same = [...AS_BEZIER].find(([, other]) => other.every((v, i) => Math.abs(v - bezier[i]!) < 5e-4))
   return same ? same[0] : `cubic-bezier(${bezier.map(tidy).join(', ')})`
 }
 
@@ -43,8 +43,13 @@ export function reversedEasing(easing: string): string {
   if (easing === 'step-start') return 'hold'
   const steps = /^steps\(\s*(\d+)\s*(?:,\s*([a-z-]+))?\s*\)$/.exec(easing)
   if (steps) {
-    const turned: Record<string, string> = { start: 'end', end: 'start', 'jump-start': 'end', 'jump-end': 'start' }
-    return `steps(${steps[1]}, ${turned[steps[2] ?? 'end'] ?? steps[2]})`
+    const turned = new Map([
+      ['start', 'end'],
+      ['end', 'start'],
+      ['jump-start', 'end'],
+      ['jump-end', 'start'],
+    ])
+    return `steps(${steps[1]}, ${turned.get(steps[2] ?? 'end') ?? steps[2]})`
   }
   return drawnBackward(easing)
 }

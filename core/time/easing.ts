@@ -2,12 +2,14 @@
 
 export type Easing = (progress: number) => number
 
-const NAMED: Record<string, [number, number, number, number]> = {
-  ease: [0.25, 0.1, 0.25, 1],
-  'ease-in': [0.42, 0, 1, 1],
-  'ease-out': [0, 0, 0.58, 1],
-  'ease-in-out': [0.42, 0, 0.58, 1],
-}
+const NAMED: ReadonlyMap<string, readonly [number, number, number, number]> = new Map([
+  ['ease', [0.25, 0.1, 0.25, 1]],
+  ['ease-in', [0.42, 0, 1, 1]],
+  ['ease-out', [0, 0, 0.58, 1]],
+  ['ease-in-out', [0.42, 0, 0.58, 1]],
+])
+/** Values of easings beyond this are no motion any more, and would add up to what no number is. */
+const FARTHEST = 1e6
 
 const known = new Map<string, Easing | null>()
 
@@ -29,7 +31,7 @@ function parse(text: string): Easing | null {
   if (text === 'hold') return stepsEasing(1, 'jump-end')
   if (text === 'step-start') return stepsEasing(1, 'jump-start')
   if (text === 'step-end') return stepsEasing(1, 'jump-end')
-  const named = NAMED[text]
+  const named = NAMED.get(text)
   if (named) return cubicBezier(...named)
   const call = /^(cubic-bezier|steps|linear)\(([^()]*)\)$/.exec(text)
   if (!call) return null
@@ -115,7 +117,9 @@ const constant =
     value
 
 function readNumber(text: string): number | null {
-  return /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/.test(text) ? Number(text) : null
+  if (!/^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/.test(text)) return null
+  const value = Number(text)
+  return Math.abs(value) <= FARTHEST ? value : null
 }
 
 /** §2.2: x(s) is monotone, so bisection refined by Newton's method always ends; only + − × ÷ are used. */

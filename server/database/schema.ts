@@ -21,6 +21,11 @@ const cardDocument = customType<{ data: Card; driverData: string }>({
 })
 const moment = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' })
 
+export interface RecentSave {
+  save: string
+  revision: number
+}
+
 /** Cards on the shelf. A deleted card stays until the undo of its deletion is no longer offered. */
 export const cards = pgTable('cards', {
   id: text('id').primaryKey(),
@@ -28,6 +33,8 @@ export const cards = pgTable('cards', {
   document: cardDocument('document').notNull(),
   /** Grows by one with every save; a save names the revision it was made from. */
   revision: integer('revision').notNull().default(1),
+  /** The last saves by the ids that windows gave them: one whose answer was lost is known when it comes again. */
+  recentSaves: jsonb('recent_saves').$type<RecentSave[]>().notNull().default([]),
   createdAt: moment('created_at').notNull().defaultNow(),
   updatedAt: moment('updated_at').notNull().defaultNow(),
   deletedAt: moment('deleted_at'),
@@ -98,7 +105,10 @@ export const renders = pgTable('renders', {
   heartbeat: moment('heartbeat'),
   fault: jsonb('fault').$type<Fault>(),
   report: jsonb('report').$type<RenderReport>(),
+  /** The name that people see. */
   fileName: text('file_name'),
+  /** The name in the storage: that of the attempt that made it. */
+  stored: text('stored'),
   fileBytes: bigint('file_bytes', { mode: 'number' }),
   createdAt: moment('created_at').notNull().defaultNow(),
   startedAt: moment('started_at'),

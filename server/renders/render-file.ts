@@ -23,6 +23,8 @@ export interface RenderJob {
   stem: string
   threads: number
   signal?: AbortSignal
+  /** Asked before the checked file gets its name: false where the work belongs to somebody else by now. */
+  confirm?: () => Promise<boolean>
   onProgress?: (stage: 'running' | 'checking', framesDone: number) => void
 }
 
@@ -68,11 +70,10 @@ export async function renderFile(job: RenderJob): Promise<RenderReport> {
     const rendered = Date.now()
     const outcome = await verifyFile(encoder, plan, ledger, (done) => {
       job.onProgress?.('checking', done)
-      if (job.signal?.aborted) {
-        throw new WaxError('cancelled', 'render', 'The render was cancelled.', 'Start it again when you need it.')
-      }
+      if (job.signal?.aborted) throw cancelled()
     })
     if (outcome.passed) {
+      if (job.confirm && !(await job.confirm())) throw cancelled()
       await rm(job.path, { force: true, recursive: true })
       await rename(half, job.path)
     }
@@ -83,3 +84,6 @@ export async function renderFile(job: RenderJob): Promise<RenderReport> {
     await rm(half, { force: true, recursive: true })
   }
 }
+
+const cancelled = () =>
+  new WaxError('cancelled', 'render', 'The render was cancelled.', 'Start it again when you need it.')

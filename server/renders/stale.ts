@@ -1,13 +1,17 @@
 import { and, inArray, lt, or, sql } from 'drizzle-orm'
 import type { Database } from '../database/connect'
 import { renders } from '../database/schema'
+import { removeFiles } from './files'
 
 /** A worker says every second that it lives; after this long without a word it is taken for dead. */
 const SILENCE = sql`now() - interval '8 seconds'`
 export const MOST_ATTEMPTS = 3
 
-/** Gives renders of dead workers back to the queue, or fails them after the last try. Returns how many. */
-export async function releaseStale(database: Database): Promise<number> {
+/**
+ * Gives renders of dead workers back to the queue, or fails them after the last try; then what they left in the storage is
+ * removed. Returns how many.
+ */
+export async function releaseStale(database: Database, storage: string): Promise<number> {
   const silent = and(inArray(renders.status, ['running', 'checking']), lt(renders.heartbeat, SILENCE))
   const stale = await database.select().from(renders).where(silent)
   for (const { id, worker, attempts } of stale) {
@@ -27,8 +31,9 @@ export async function releaseStale(database: Database): Promise<number> {
       .set(change)
       .where(and(inArray(renders.id, [id]), or(silent)))
       .returning({ id: renders.id })
-    if (taken.length > 0 && worker)
-      await database.execute(sql`select graphile_worker.force_unlock_workers(array[${worker}])`)
+    if (taken.length === 0) continue
+    if (over) await removeFiles(storage, id)
+    if (worker) await database.execute(sql`select graphile_worker.force_unlock_workers(array[${worker}])`)
   }
   return stale.length
 }

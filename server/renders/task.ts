@@ -1,5 +1,5 @@
 import { mkdir, rm, stat } from 'node:fs/promises'
-import { join, resolve } from 'node:path'
+import { join } from 'node:path'
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import type { Fault } from '../../core/errors'
 import { WaxError } from '../../core/errors'
@@ -12,6 +12,7 @@ import { readOwnPicture } from '../pictures/own-picture'
 import type { PictureSource } from '../pictures/pictures-of'
 import { loadPictures } from '../pictures/pictures-of'
 import { FILE_TYPES } from './file-types'
+import { attemptName, removeFiles, rendersFolder } from './files'
 import { renderFile } from './render-file'
 import type { RenderReport } from './report'
 
@@ -39,25 +40,44 @@ export async function performRender({ database, storage, threads, worker }: Rend
     .returning()
   // Cancelled or removed while it waited.
   if (!row) return
+  // The row is this worker's as long as it stands as it was taken: another that took it over counted one attempt more.
+  const mine = and(
+    eq(renders.id, id),
+    eq(renders.worker, worker),
+    eq(renders.attempts, row.attempts),
+    inArray(renders.status, ['running', 'checking']),
+  )
   const cancel = new AbortController()
   const progress = { stage: 'running' as 'running' | 'checking', done: 0 }
   const beat = async () => {
     const [alive] = await database
       .update(renders)
       .set({ heartbeat: new Date(), framesDone: progress.done, status: progress.stage })
-      .where(and(eq(renders.id, id), inArray(renders.status, ['running', 'checking'])))
+      .where(mine)
       .returning({ id: renders.id })
-    // The row is gone or was marked as cancelled.
+    // The row is gone, was marked as cancelled, or belongs to another worker by now.
     if (!alive) cancel.abort()
+    return Boolean(alive)
   }
   // A beat that fails is tried again: a database that is away for a moment does not end a render.
   const heart = setInterval(() => void beat().catch(() => {}), 500)
   const { ending } = FILE_TYPES[row.options.format]
-  const folder = resolve(storage, 'renders')
-  const path = join(folder, `${id}${ending}`)
+  const stored = attemptName(id, row.attempts, ending)
+  const path = join(rendersFolder(storage), stored)
   const stem = fileStem(row.name)
+  const finish = async (change: Partial<typeof renders.$inferInsert>) => {
+    const [written] = await database
+      .update(renders)
+      .set({ ...change, finishedAt: new Date(), worker: null })
+      .where(mine)
+      .returning({ id: renders.id })
+    // Nobody knows of this file.
+    if (!written) await rm(path, { force: true, recursive: true })
+  }
   try {
-    await mkdir(folder, { recursive: true })
+    await mkdir(rendersFolder(storage), { recursive: true })
+    // What a killed attempt left behind.
+    await removeFiles(storage, id)
     const fonts = await fontsOf(row.document, [shippedFonts, ownFonts(database)])
     const pictures = await loadPictures(row.document, ownPictures(database))
     const report = await renderFile({
@@ -69,35 +89,28 @@ export async function performRender({ database, storage, threads, worker }: Rend
       stem,
       threads,
       signal: cancel.signal,
+      confirm: () => persist(beat),
       onProgress: (stage, done) => Object.assign(progress, { stage, done }),
     })
     clearInterval(heart)
     const finished = report.passed
-      ? { status: 'done' as const, fileName: `${stem}${ending}`, fileBytes: (await stat(path)).size }
+      ? { status: 'done' as const, stored, fileName: `${stem}${ending}`, fileBytes: (await stat(path)).size }
       : { status: 'failed' as const, fault: unfaithful(report) }
-    await persist(() => finish(database, id, { ...finished, report, framesDone: row.framesTotal }))
+    await persist(() => finish({ ...finished, report, framesDone: row.framesTotal }))
   } catch (error) {
     clearInterval(heart)
     await rm(path, { force: true, recursive: true })
-    if (!cancel.signal.aborted) await persist(() => finish(database, id, { status: 'failed', fault: faultOf(error) }))
+    if (!cancel.signal.aborted) await persist(() => finish({ status: 'failed', fault: faultOf(error) }))
   } finally {
     clearInterval(heart)
   }
 }
 
-async function finish(database: Database, id: string, change: Partial<typeof renders.$inferInsert>): Promise<void> {
-  await database
-    .update(renders)
-    .set({ ...change, finishedAt: new Date(), worker: null })
-    .where(and(eq(renders.id, id), inArray(renders.status, ['running', 'checking'])))
-}
-
 /** The work is done: a database that is away for a while must not lose it. */
-async function persist(write: () => Promise<void>): Promise<void> {
+async function persist<T>(write: () => Promise<T>): Promise<T> {
   for (let wait = 250; ; wait *= 2) {
     try {
-      await write()
-      return
+      return await write()
     } catch (error) {
       if (wait > 30_000) throw error
       await new Promise((go) => setTimeout(go, wait))
@@ -125,10 +138,11 @@ function unfaithful(report: RenderReport): Fault {
   }
 }
 
-function faultOf(error: unknown): Fault {
+/** What went wrong in a render, in words for its row. */
+export function faultOf(error: unknown): Fault {
   if (error instanceof WaxError) return error.fault
   const message = error instanceof Error ? error.message : String(error)
-  if (/ENOSPC/.test(message)) {
+  if (/ENOSPC|No space left on device/.test(message)) {
     return {
       code: 'disk-full',
       place: 'disk',

@@ -34,7 +34,7 @@ const runner = await run({
 console.log('render worker: ready')
 
 // A worker that was killed leaves a render behind; any living one gives it back to the queue.
-const sweep = setInterval(() => void releaseStale(database).catch(() => {}), 3000)
+const sweep = setInterval(() => void releaseStale(database, storage).catch(() => {}), 3000)
 
 let stopping = false
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {

@@ -1,5 +1,4 @@
 import { and, eq, isNull } from 'drizzle-orm'
-import { readBody } from 'h3'
 import type { H3Event } from 'h3'
 import { expectCard } from '../../core/card/read'
 import type { Card } from '../../core/card/schema'
@@ -14,13 +13,37 @@ export async function findCard(id: string) {
   return row
 }
 
+/** What is newest of a card, without its document. */
+export async function findHead(id: string) {
+  const [row] = await useDatabase()
+    .select(LISTED)
+    .from(cards)
+    .where(and(eq(cards.id, id), isNull(cards.deletedAt)))
+  if (!row) throw notFound('card')
+  return row
+}
+
+/** A card in a request, and how it is to be saved. */
+interface SentCard {
+  card: Card
+  revision: number | undefined
+  takeOver: boolean
+  /** The id that a window gave this save. */
+  save: string | undefined
+}
+
+const SAVE_ID = /^[A-Za-z0-9_-]{1,40}$/
+
 /** The card in a request's body; a broken one is refused with its first fault. */
-export async function bodyCard(
-  event: H3Event,
-): Promise<{ card: Card; revision: number | undefined; takeOver: boolean }> {
-  const body = await readBody<{ document?: unknown; revision?: unknown; takeOver?: unknown } | undefined>(event)
-  const revision = typeof body?.revision === 'number' ? body.revision : undefined
-  return { card: expectCard(body?.document), revision, takeOver: body?.takeOver === true }
+export async function bodyCard(event: H3Event): Promise<SentCard> {
+  const body = await bodyJson(event)
+  const { save } = body
+  return {
+    card: expectCard(body.document),
+    revision: revisionIn(body.revision),
+    takeOver: body.takeOver === true,
+    save: typeof save === 'string' && SAVE_ID.test(save) ? save : undefined,
+  }
 }
 
 /** A card as the shelf lists it: everything but the document. */

@@ -1,7 +1,8 @@
-import { resolve } from 'node:path'
+import { join } from 'node:path'
 import { eq } from 'drizzle-orm'
 import { renders } from '../database/schema'
 import { FILE_TYPES } from '../renders/file-types'
+import { rendersFolder } from '../renders/files'
 import type { RenderOptions } from '../renders/options'
 
 /** A render as the press room lists it: everything but the document. */
@@ -29,7 +30,8 @@ export async function findRender(id: string) {
   return row
 }
 
-/** Where the finished file of a render lies. */
-export function renderPath(row: { id: string; options: RenderOptions }): string {
-  return resolve(useRuntimeConfig().storage, 'renders', `${row.id}${FILE_TYPES[row.options.format].ending}`)
+/** Where the finished file of a render lies; before files were named by attempt, they were by render. */
+export function renderPath(row: { id: string; stored: string | null; options: RenderOptions }): string {
+  const name = row.stored ?? `${row.id}${FILE_TYPES[row.options.format].ending}`
+  return join(rendersFolder(useRuntimeConfig().storage), name)
 }

@@ -13,7 +13,8 @@ export function useDatabase(): Database {
   return database
 }
 
-const LOST = /ECONNREFUSED|ECONNRESET|CONNECT_TIMEOUT|CONNECTION_|57P0[123]|ENOTFOUND|shutting down|starting up/
+/** Codes of Node, of the driver and of PostgreSQL (57P01 to 57P03: ended, crashed, not ready yet). */
+const LOST = /^(ECONNREFUSED|ECONNRESET|EPIPE|ENOTFOUND|CONNECT_TIMEOUT|CONNECTION_\w+|57P0[123])$/
 
 /** The rim of the server: every fault leaves it with a code, a place and a remedy. */
 export function route<T>(handler: (event: H3Event) => Promise<T>) {
@@ -31,12 +32,10 @@ function asHttp(error: unknown) {
   const known = error as {
     statusCode?: number
     code?: string
-    message?: string
-    cause?: { code?: string; message?: string }
+    cause?: { code?: string }
   }
   if (known.statusCode) return error as Error
-  const text = [known.code, known.message, known.cause?.code, known.cause?.message].join(' ')
-  if (LOST.test(text)) {
+  if ([known.code, known.cause?.code].some((code) => code !== undefined && LOST.test(code))) {
     const message = 'The database cannot be reached.'
     return refusal(503, {
       code: 'no-database',

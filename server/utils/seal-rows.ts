@@ -1,5 +1,4 @@
 import { and, eq, isNull } from 'drizzle-orm'
-import { readBody } from 'h3'
 import type { H3Event } from 'h3'
 import { expectSeal } from '../../core/seals/read'
 import type { Seal } from '../../core/seals/schema'
@@ -25,7 +24,6 @@ export async function findSeal(id: string) {
 
 /** The seal in a request's body; a broken one is refused with its first fault. */
 export async function bodySeal(event: H3Event): Promise<{ seal: Seal; revision: number | undefined }> {
-  const body = await readBody<{ document?: unknown; revision?: unknown } | undefined>(event)
-  const revision = typeof body?.revision === 'number' ? body.revision : undefined
-  return { seal: expectSeal(body?.document), revision }
+  const { document, revision } = await bodyJson(event)
+  return { seal: expectSeal(document), revision: revisionIn(revision) }
 }

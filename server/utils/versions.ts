@@ -1,5 +1,6 @@
 import { desc, eq, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
+import type { Database } from '../database/connect'
 import { cards, versions } from '../database/schema'
 
 /** A version is kept by itself when the last one is older than this. */
@@ -7,7 +8,8 @@ const PACE = 3 * 60_000
 /** Versions kept by themselves for one card; named ones stay for ever. */
 const MOST_KEPT = 200
 
-type Row = Pick<typeof cards.$inferSelect, 'id' | 'revision' | 'document'>
+/** The database, or a transaction in it. */
+type Desk = Pick<Database, 'select' | 'insert' | 'execute'>
 
 export const LISTED_VERSION = {
   id: versions.id,
@@ -16,27 +18,28 @@ export const LISTED_VERSION = {
   createdAt: versions.createdAt,
 }
 
-/** Keeps a card as it is now. */
-export async function keepVersion({ id, revision, document }: Row, name: string | null) {
-  const [row] = await useDatabase()
-    .insert(versions)
-    .values({ id: nanoid(12), cardId: id, revision, document, name })
-    .returning(LISTED_VERSION)
+/** Keeps a card as it is now. The document goes from row to row: it is not read here. */
+export async function keepVersion(desk: Desk, cardId: string, name: string | null) {
+  const id = nanoid(12)
+  await desk.execute(sql`
+    insert into ${versions} (id, card_id, revision, name, document)
+    select ${id}, id, revision, ${name}, document from ${cards} where id = ${cardId}`)
+  const [row] = await desk.select(LISTED_VERSION).from(versions).where(eq(versions.id, id))
   return row!
 }
 
 /** Keeps what is about to be saved over, if enough time went by since the last version. */
-export async function keepBefore(row: Row): Promise<void> {
-  const [last] = await useDatabase()
+export async function keepBefore(desk: Desk, cardId: string): Promise<void> {
+  const [last] = await desk
     .select({ createdAt: versions.createdAt })
     .from(versions)
-    .where(eq(versions.cardId, row.id))
+    .where(eq(versions.cardId, cardId))
     .orderBy(desc(versions.createdAt))
     .limit(1)
   if (last && Date.now() - last.createdAt.getTime() < PACE) return
-  await keepVersion(row, null)
-  await useDatabase().execute(sql`
+  await keepVersion(desk, cardId, null)
+  await desk.execute(sql`
     delete from versions where id in (
-      select id from versions where card_id = ${row.id} and name is null order by created_at desc offset ${MOST_KEPT}
+      select id from versions where card_id = ${cardId} and name is null order by created_at desc offset ${MOST_KEPT}
     )`)
 }

@@ -185,7 +185,7 @@ test('renders: the list is busy while one is under way; a new one comes first', 
   const renders = useRenders()
   await renders.load()
   expect(renders.busy).toBe(false)
-  await renders.start('card-1', { format: 'png', bits: 8, from: 0, to: 10, holds: 1 })
+  await renders.start('card-1', 4, { format: 'png', bits: 8, from: 0, to: 10, holds: 1 })
   expect(renders.list.map(({ id }) => id)).toEqual(['3', '1', '2'])
   expect(renders.busy).toBe(true)
   await renders.cancel('3')

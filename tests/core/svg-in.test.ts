@@ -102,3 +102,34 @@ describe('what is no SVG, or more than one', () => {
     ).toEqual(['seen'])
   })
 })
+
+describe('what an SVG says of its lines and opacities', () => {
+  const line = (inner: string) => paths(inner).find(({ thickness }) => (thickness as number) > 0)!
+
+  test('lines are as thick as transforms make them; those that do not scale are not', () => {
+    const rect = (more: string) => `<rect width="30" height="30" fill="none" stroke="#000" stroke-width="4" ${more}/>`
+    expect(line(rect('')).thickness).toBeCloseTo(4, 6)
+    expect(line(`<g transform="scale(2)">${rect('transform="rotate(30)"')}</g>`).thickness).toBeCloseTo(8, 6)
+    // Uneven: the mean by area, √(4 · 1).
+    expect(line(rect('transform="scale(4 1)"')).thickness).toBeCloseTo(8, 6)
+    expect(line(rect('transform="scale(3)" vector-effect="non-scaling-stroke"')).thickness).toBeCloseTo(4, 6)
+  })
+
+  test('fill-opacity and stroke-opacity are inherited and multiplied with the opacity', () => {
+    const inner = '<rect width="60" height="40" fill="#ff0000" stroke="#0000ff" opacity=".5"/>'
+    const colours = paths(`<g fill-opacity=".5" stroke-opacity=".2">${inner}</g>`).map((p) => p.coats.face[0]!.paint)
+    expect(colours).toEqual([
+      { type: 'solid', colour: '#0000FF1A' },
+      { type: 'solid', colour: '#FF000040' },
+    ])
+  })
+
+  test.each([
+    '<rect width="5" height="5"/>',
+    '<circle r="0.004"/>',
+    '<rect width="1e-7" height="1e-7"/>',
+    '<path d="M1 1L1 1"/>',
+  ])('however small it is, the card can be kept: %s', (inner) =>
+    expect(readCard(bring(`${inner}<rect width="0.001" height="0.002"/>`)).faults).toBeNull(),
+  )
+})

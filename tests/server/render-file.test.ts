@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process'
-import { existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs'
+import { existsSync, mkdtempSync, readdirSync, rmSync, symlinkSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, test } from '@jest/globals'
@@ -11,6 +11,7 @@ import { proRes4444 } from '#server/renders/encoders/prores4444'
 import { Ledger } from '#server/renders/ledger'
 import type { RenderOptions } from '#server/renders/options'
 import { renderFile } from '#server/renders/render-file'
+import { faultOf } from '#server/renders/task'
 import { verifyFile } from '#server/renders/verify'
 import { coat, emptyCard, fontBytes, solid, withBox, withType } from '../support/engine'
 
@@ -213,5 +214,43 @@ describe('what cannot be rendered', () => {
     await expect(render).rejects.toThrow(/cancelled/)
     expect(existsSync(join(folder, 'cancelled.mov'))).toBe(false)
     expect(left('cancelled')).toEqual([])
+  })
+})
+
+describe('a full disk', () => {
+  // /dev/full takes nothing: every write ends as on a disk without room (Linux, full(4)).
+  const full = (name: string) => {
+    const path = join(folder, name)
+    symlinkSync('/dev/full', path)
+    return path
+  }
+  const plan = (path: string): FilePlan => ({
+    ...{ path, width: 320, height: 176, rate: softCard().rate, first: 0, frames: 4, bits: 16, stem: 'soft' },
+  })
+  const noise = () => {
+    const pixels = new Uint8Array(320 * 176 * 8)
+    for (let i = 0; i < pixels.length; i += 65_536) crypto.getRandomValues(pixels.subarray(i, i + 65_536))
+    return { width: 320, height: 176, bits: 16 as const, pixels }
+  }
+
+  test.each([
+    ['png', pngSequence, 'full.zip'],
+    ['prores4444', proRes4444, 'full.mov'],
+  ])('is one clear word, and nothing hangs or falls: %s', async (_format, encoder, name) => {
+    const write = async () => {
+      const writer = await encoder.open(plan(full(name)))
+      try {
+        for (let i = 0; i < 30; i++) await writer.write(noise())
+        await writer.close()
+      } catch (error) {
+        await writer.abort()
+        throw error
+      }
+    }
+    const error = await write().then(
+      () => null,
+      (reason: unknown) => reason,
+    )
+    expect(faultOf(error)).toMatchObject({ code: 'disk-full' })
   })
 })

@@ -43,8 +43,11 @@ async function start() {
   fault.value = null
   try {
     // What is rendered is what the bench shows: the last change must have arrived.
-    await bench.save()
-    await renders.start(bench.id, {
+    if (!(await bench.save())) {
+      fault.value = bench.saveFault
+      return
+    }
+    await renders.start(bench.id, bench.revision, {
       format: format.value,
       bits: bits.value,
       from: first.value,

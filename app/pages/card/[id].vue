@@ -38,6 +38,9 @@ const missing = ref<Fault | null>(null)
 const rendering = ref(false)
 const keysShown = ref(false)
 
+/** Faults that pass: the saving goes on behind whatever is open. */
+const WAITED_FOR = ['no-server', 'no-database', 'server']
+
 bench.card = null
 ribbon.reset()
 stage.reset()
@@ -61,8 +64,31 @@ onMounted(async () => {
   }
 })
 
+/** Whoever was told what is not saved, and leaves again, gives it up. */
+let warned = false
+
 /** What is not saved yet goes out before the page does; if that cannot be, the browser asks. */
-onBeforeRouteLeave(() => bench.save())
+onBeforeRouteLeave(async () => {
+  if (await bench.save()) return true
+  const lost = bench.saveFault?.code ?? ''
+  if (bench.saveState !== 'conflict' && WAITED_FOR.includes(lost)) {
+    notices.say(`“${card.value?.name}” is not saved yet: it is tried again by itself while this window is open.`)
+    return true
+  }
+  if (warned) {
+    bench.drop()
+    return true
+  }
+  warned = true
+  notices.fault({
+    message:
+      bench.saveState === 'conflict'
+        ? 'This card was changed in another window, and what you did here is not saved.'
+        : `What you did is not saved. ${bench.saveFault?.message ?? ''}`,
+    remedy: 'Choose what to keep, or leave once more to give it up.',
+  })
+  return false
+})
 useEventListener(window, 'beforeunload', (event) => {
   if (!bench.hasUnsaved()) return
   void bench.save()
@@ -91,7 +117,7 @@ async function attempt(work: () => Promise<unknown>) {
 }
 
 const keepCopy = () => attempt(async () => navigateTo(`/card/${await bench.keepAsCopy()}`))
-const takeNewer = () => attempt(() => bench.open(id))
+const takeNewer = () => attempt(() => bench.openNewer())
 useIntervalFn(() => void bench.lookForNewer(), 5000)
 </script>
 

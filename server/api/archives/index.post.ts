@@ -1,6 +1,5 @@
-import { getHeader, getQuery, readRawBody } from 'h3'
+import { getQuery } from 'h3'
 import { nanoid } from 'nanoid'
-import { WaxError } from '../../../core/errors'
 import { isShipped } from '../../../core/type/families'
 import { LARGEST_ARCHIVE_BYTES, readArchive } from '../../archive/card-archive'
 import { cards, fonts, pictures } from '../../database/schema'
@@ -10,16 +9,22 @@ import { readOwnPicture } from '../../pictures/own-picture'
 /** Takes a `.card.zip` as the body: its fonts and pictures come in, then its card. All of it, or nothing. */
 export default route(async (event) => {
   const name = String(getQuery(event).name ?? 'archive').slice(0, 200)
-  if (Number(getHeader(event, 'content-length') ?? 0) > LARGEST_ARCHIVE_BYTES) {
-    throw new WaxError('archive-too-large', name, 'The file is too large.', 'Archives may have up to 400 MB.')
-  }
-  const archive = readArchive(new Uint8Array((await readRawBody(event, false)) ?? []), name)
+  const body = await bodyBytes(event, LARGEST_ARCHIVE_BYTES, {
+    code: 'archive-too-large',
+    place: name,
+    message: 'The file is too large.',
+    remedy: 'Archives may have up to 400 MB.',
+  })
+  const archive = readArchive(body, name)
   const brought = await Promise.all(
     [...archive.fonts].filter(([id]) => !isShipped(id)).map(([id, bytes]) => readOwnFont(bytes, `fonts/${id}.ttf`)),
   )
-  const seen = await Promise.all(
-    archive.pictures.map(async ({ file, fileName }) => ({ file, ...(await readOwnPicture(file, fileName)) })),
-  )
+  // One after the other, and only what the row needs is kept: forty large pictures do not lie in memory at once.
+  const seen: { id: string; file: Uint8Array; fileName: string; width: number; height: number }[] = []
+  for (const { file, fileName } of archive.pictures) {
+    const { id, picture } = await readOwnPicture(file, fileName)
+    seen.push({ id, file, fileName, width: picture.width, height: picture.height })
+  }
   return useDatabase().transaction(async (database) => {
     for (const font of brought) {
       await database
@@ -27,8 +32,7 @@ export default route(async (event) => {
         .values({ ...font, sfnt: Buffer.from(font.sfnt) })
         .onConflictDoNothing()
     }
-    for (const { id, fileName, file, picture } of seen) {
-      const { width, height } = picture
+    for (const { id, fileName, file, width, height } of seen) {
       await database
         .insert(pictures)
         .values({ id, fileName, width, height, file: Buffer.from(file) })

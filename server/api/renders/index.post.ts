@@ -1,16 +1,24 @@
 import { sql } from 'drizzle-orm'
-import { readBody } from 'h3'
 import { nanoid } from 'nanoid'
 import { WaxError } from '../../../core/errors'
 import { renders } from '../../database/schema'
 import { expectFrames } from '../../renders/limits'
 import { renderOptionsSchema } from '../../renders/options'
 
-/** Puts a render of a card, as it is now, into the queue. */
+/** Puts a render of a card into the queue: as it is now, or, where a revision is named, only as that. */
 export default route(async (event) => {
-  const body = await readBody<{ cardId?: unknown; options?: unknown } | undefined>(event)
-  const row = await findCard(String(body?.cardId ?? ''))
-  const options = renderOptionsSchema.safeParse(body?.options)
+  const body = await bodyJson(event)
+  const row = await findCard(String(body.cardId ?? ''))
+  const wanted = revisionIn(body.revision)
+  if (wanted !== undefined && wanted !== row.revision) {
+    throw refusal(409, {
+      code: 'newer-revision',
+      place: `revision ${row.revision}`,
+      message: 'This card was changed in another window.',
+      remedy: 'Open the newer one, then render it.',
+    })
+  }
+  const options = renderOptionsSchema.safeParse(body.options)
   if (!options.success) {
     const [issue] = options.error.issues
     throw new WaxError(

@@ -1,3 +1,4 @@
+import { once } from 'node:events'
 import { createWriteStream } from 'node:fs'
 import { mkdir, readdir, readFile, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
@@ -58,19 +59,24 @@ async function openArchive(plan: FilePlan): Promise<FrameWriter> {
   const zip = new ZipFile()
   const file = createWriteStream(plan.path)
   zip.outputStream.pipe(file)
+  // A disk that is full says so here, whenever it likes; from then on every wait ends with it.
+  const ended = finished(file)
+  ended.catch(() => {})
   let index = plan.first
   return {
     write: async (picture) => {
+      if (file.errored) throw file.errored
       zip.addBuffer(await encodePng(picture), frameName(plan.stem, index++), STORED)
       // yazl queues: wait while the disk is behind.
-      if (file.writableNeedDrain) await new Promise<void>((resolve) => void file.once('drain', () => resolve()))
+      if (file.writableNeedDrain) await Promise.race([once(file, 'drain'), ended])
     },
     close: async () => {
       zip.end()
-      await finished(file)
+      await ended
     },
     abort: async () => {
       file.destroy()
+      await ended.catch(() => {})
     },
   }
 }

@@ -32,7 +32,10 @@ async function open(plan: FilePlan): Promise<FrameWriter> {
   return {
     write: async ({ pixels }) => {
       encoder.check()
-      if (!encoder.child.stdin.write(pixels)) await Promise.race([once(encoder.child.stdin, 'drain'), encoder.ended])
+      const drained = encoder.child.stdin.write(pixels)
+      // A pipe that broke is told by the encoder's own last words, when it has ended.
+      if (!drained) await Promise.race([once(encoder.child.stdin, 'drain').catch(() => encoder.ended), encoder.ended])
+      encoder.check()
     },
     close: async () => {
       encoder.child.stdin.end()

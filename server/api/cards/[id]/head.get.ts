@@ -1,5 +1,5 @@
 /** What is newest of a card, for windows that ask whether theirs still is. */
 export default route(async (event) => {
-  const { revision, updatedAt } = await findCard(routeId(event))
+  const { revision, updatedAt } = await findHead(routeId(event))
   return { revision, updatedAt }
 })

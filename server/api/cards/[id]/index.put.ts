@@ -1,28 +1,44 @@
-import { and, eq, isNull, sql } from 'drizzle-orm'
+import { and, eq, isNull } from 'drizzle-orm'
 import { cards } from '../../../database/schema'
+
+/** So many saves are known again. */
+const REMEMBERED = 20
 
 /**
  * Saves a card over the revision it was made from; a newer one is never overwritten. A window that takes over says so
- * (`takeOver`): what it saves over is kept as a version first, whatever its revision.
+ * (`takeOver`): what it saves over is kept as a version first, whatever its revision. A save that comes a second time,
+ * because its answer was lost, is answered again and changes nothing.
  */
 export default route(async (event) => {
   const id = routeId(event)
-  const { card, revision, takeOver } = await bodyCard(event)
-  const former = await findCard(id)
-  if (takeOver) await keepVersion(former, 'Before another window took over')
-  else if (former.revision === revision) await keepBefore(former)
-  const from = takeOver ? former.revision : (revision ?? -1)
-  const [saved] = await useDatabase()
-    .update(cards)
-    .set({ document: card, name: card.name, revision: sql`${cards.revision} + 1`, updatedAt: new Date() })
-    .where(and(eq(cards.id, id), isNull(cards.deletedAt), eq(cards.revision, from)))
-    .returning(LISTED)
-  if (saved) return saved
-  const { revision: newer } = await findCard(id)
-  throw refusal(409, {
-    code: 'newer-revision',
-    place: `revision ${newer}`,
-    message: 'This card was changed in another window.',
-    remedy: 'Keep yours as a copy, take over, or open the newer one.',
+  const { card, revision, takeOver, save } = await bodyCard(event)
+  return useDatabase().transaction(async (desk) => {
+    const [head] = await desk
+      .select({ ...LISTED, recentSaves: cards.recentSaves })
+      .from(cards)
+      .where(and(eq(cards.id, id), isNull(cards.deletedAt)))
+      .for('update')
+    if (!head) throw notFound('card')
+    const { recentSaves, ...listed } = head
+    const known = recentSaves.find((recent) => recent.save === save)
+    if (known) return { ...listed, revision: known.revision }
+    if (takeOver) await keepVersion(desk, id, 'Before another window took over')
+    else if (head.revision === revision) await keepBefore(desk, id)
+    else {
+      throw refusal(409, {
+        code: 'newer-revision',
+        place: `revision ${head.revision}`,
+        message: 'This card was changed in another window.',
+        remedy: 'Keep yours as a copy, take over, or open the newer one.',
+      })
+    }
+    const next = head.revision + 1
+    const remembered = save ? [...recentSaves, { save, revision: next }].slice(-REMEMBERED) : recentSaves
+    const [saved] = await desk
+      .update(cards)
+      .set({ document: card, name: card.name, revision: next, recentSaves: remembered, updatedAt: new Date() })
+      .where(eq(cards.id, id))
+      .returning(LISTED)
+    return saved!
   })
 })

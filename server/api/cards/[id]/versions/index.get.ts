@@ -3,7 +3,7 @@ import { versions } from '../../../../database/schema'
 
 /** The versions of a card, newest first, without their documents. */
 export default route(async (event) => {
-  const { id } = await findCard(routeId(event))
+  const { id } = await findHead(routeId(event))
   return useDatabase()
     .select(LISTED_VERSION)
     .from(versions)

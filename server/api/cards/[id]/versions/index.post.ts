@@ -1,9 +1,7 @@
-import { readBody } from 'h3'
-
 /** Keeps the card as it is saved now, under a name. */
 export default route(async (event) => {
-  const body = await readBody<{ name?: unknown } | undefined>(event)
-  const name = typeof body?.name === 'string' ? body.name.trim().slice(0, 120) : ''
+  const body = await bodyJson(event)
+  const name = typeof body.name === 'string' ? body.name.trim().slice(0, 120) : ''
   if (!name) {
     throw refusal(422, {
       code: 'no-name',
@@ -12,5 +10,6 @@ export default route(async (event) => {
       remedy: 'Say in a few words what it is.',
     })
   }
-  return keepVersion(await findCard(routeId(event)), name)
+  const { id } = await findHead(routeId(event))
+  return keepVersion(useDatabase(), id, name)
 })

@@ -1,0 +1,4 @@
+/** What no other route answers. */
+export default route(async () => {
+  throw notFound('route')
+})

@@ -1,0 +1,30 @@
+import { defineNitroPlugin } from 'nitropack/runtime'
+import { eventHandler, setResponseHeader } from 'h3'
+import { createHash } from 'node:crypto'
+import { callerFault } from '../rim/callers'
+import { contentPolicy } from '../rim/policy'
+
+/**
+ * The outermost rim: who may ask is looked at before anything else answers, files included, and pages carry a policy that
+ * lets nothing in from elsewhere.
+ */
+export default defineNitroPlugin((nitro) => {
+  const { allowedHosts } = useRuntimeConfig()
+  const allowed = String(allowedHosts)
+    .split(/[\s,]+/)
+    .filter(Boolean)
+  nitro.h3App.stack.unshift({
+    route: '/',
+    handler: eventHandler((event) => {
+      const { headers, method = 'GET' } = event.node.req
+      const fault = callerFault({ host: headers.host, origin: headers.origin, method }, allowed)
+      if (fault) throw refusal(403, fault)
+    }),
+  })
+  nitro.hooks.hook('render:response', (response, { event }) => {
+    const scripts = [...String(response.body).matchAll(/<script(?![^>]*\ssrc=)[^>]*>([\s\S]*?)<\/script>/g)]
+    const hashes = scripts.map(([, text]) => `'sha256-${createHash('sha256').update(text!).digest('base64')}'`)
+    setResponseHeader(event, 'content-security-policy', contentPolicy(hashes))
+    delete response.headers?.['x-powered-by']
+  })
+})

@@ -1,0 +1,47 @@
+import type { Fault } from '../../core/errors'
+
+/** What a request says of where it comes from. */
+export interface Caller {
+  host: string | undefined
+  origin: string | undefined
+  method: string
+}
+
+const READS = ['GET', 'HEAD', 'OPTIONS']
+
+/**
+ * Why a request is not answered; null where it is. Only names of this machine are known, and those of the allow-list
+ * (`NUXT_ALLOWED_HOSTS`): a page elsewhere whose name leads here finds nothing (DNS rebinding). What writes must come
+ * from a page of ours or from no page at all.
+ */
+export function callerFault({ host, origin, method }: Caller, allowed: readonly string[]): Fault | null {
+  if (!host || !isKnown(host, allowed)) {
+    return {
+      code: 'unknown-host',
+      place: host ?? 'host',
+      message: 'The server is not known by this name.',
+      remedy: 'Use its address on this machine, or add the name to NUXT_ALLOWED_HOSTS.',
+    }
+  }
+  if (READS.includes(method) || origin === undefined || hostOf(origin) === host) return null
+  return {
+    code: 'foreign-page',
+    place: origin,
+    message: 'A page from elsewhere may not change anything here.',
+    remedy: 'Use the application’s own pages.',
+  }
+}
+
+function isKnown(host: string, allowed: readonly string[]): boolean {
+  const name = host.replace(/:\d+$/, '').toLowerCase()
+  const isLoopback = name === 'localhost' || name === '[::1]' || /^127(\.\d{1,3}){3}$/.test(name)
+  return isLoopback || allowed.some((other) => other.toLowerCase() === name)
+}
+
+function hostOf(origin: string): string | null {
+  try {
+    return new URL(origin).host
+  } catch {
+    return null
+  }
+}

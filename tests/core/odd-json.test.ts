@@ -1,0 +1,70 @@
+import { describe, expect, test } from '@jest/globals'
+import { readCard, readCardText } from '#core/card/read'
+import { oddPlace } from '#core/formats/odd-json'
+import { isPathData } from '#core/formats/svg-path'
+import { Engine } from '#core/frame/engine'
+import { Kernels } from '#core/kernels/kernels'
+import { isEasing } from '#core/time/easing'
+import { bezierOf, reversedEasing } from '#core/time/easing-shapes'
+import { emptyCard, withBox } from '../support/engine'
+
+// Documents that are meant badly: each is refused with a place, and nothing hangs or falls.
+
+const card = withBox(emptyCard(64, 64), { name: 'Box' }, {})
+const named = (name: string) => readCard({ ...card, pieces: [{ ...card.pieces[0], name }] }).faults?.[0]
+
+describe('text that cannot be kept', () => {
+  test('NUL and halves of pairs are told with their place; whole pairs are text', () => {
+    expect(named('a\0b')).toMatchObject({ code: 'odd-text', place: 'pieces[0].name' })
+    expect(named('a\ud83d')).toMatchObject({ code: 'odd-text', place: 'pieces[0].name' })
+    expect(named('\udc00b')).toMatchObject({ code: 'odd-text' })
+    expect(named('a\u{1f6a3}b')).toBeUndefined()
+    expect(oddPlace({ 'a\0': 1 })).toMatchObject({ code: 'odd-text' })
+  })
+})
+
+test('groups without an end are refused, not followed', () => {
+  for (const depth of [100, 5000]) {
+    const open = '{"kind":"group","id":"g","name":"g","pieces":['.repeat(depth)
+    const text = JSON.stringify({ ...card, pieces: [] }).replace(
+      '"pieces":[]',
+      `"pieces":[${open}${']}'.repeat(depth)}]`,
+    )
+    expect(readCardText(text).faults?.[0]).toMatchObject({ code: 'too-deep' })
+  }
+})
+
+test.each(['constructor', '__proto__', 'toString', 'cubic-bezier(0, 1e999, 1, 1)', 'linear(0, 1e400)', 'steps(1e9)'])(
+  'no easing: %s',
+  (text) => {
+    expect(isEasing(text)).toBe(false)
+    expect(bezierOf(text)).toBeNull()
+    expect(typeof reversedEasing(text)).toBe('string')
+  },
+)
+
+test.each(['M0 0 q 1e200 1e200 0 0', 'M 0 0 C 1e12 1e12 -1e12 1e12 0 100 Z', 'M 0 0 L 1e7 0'])(
+  'no path: %s',
+  (text) => {
+    expect(isPathData(text)).toBe(false)
+  },
+)
+
+test('a curve as wide as paths go, enlarged as far as pieces go, is drawn', () => {
+  const path = { kind: 'path', id: 'p', name: 'p', x: 32, y: 32, scale: 10_000, thickness: 0 }
+  const faces = { face: [{ kind: 'fill', id: 'f' }], behind: [] }
+  const read = readCard({ ...card, pieces: [{ ...path, path: 'M-1e6 0 C-1e6 1e6 1e6 1e6 1e6 0 Z', coats: faces }] })
+  const { pixels } = new Engine().render(read.card!, 0)
+  expect(pixels[3 + (60 * 64 + 32) * 4]).toBe(255)
+})
+
+test('memory that is not there is one clear word, and the next picture is made', () => {
+  const kernels = new Kernels()
+  const mark = kernels.mark()
+  expect(() => kernels.plane(40_000, 40_000)).toThrow(
+    expect.objectContaining({ fault: expect.objectContaining({ code: 'out-of-memory' }) }),
+  )
+  expect(kernels.mark()).toBe(mark)
+  const plane = kernels.plane(64, 16, 0.5)
+  expect(kernels.floats(plane)[63]).toBe(0.5)
+})

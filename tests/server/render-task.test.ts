@@ -1,0 +1,111 @@
+import { mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { eq } from 'drizzle-orm'
+import { migrate } from 'drizzle-orm/postgres-js/migrator'
+import { runMigrations } from 'graphile-worker'
+import { connect } from '#server/database/connect'
+import { renders } from '#server/database/schema'
+import { rendersFolder } from '#server/renders/files'
+import { releaseStale } from '#server/renders/stale'
+import { performRender } from '#server/renders/task'
+import { startCluster } from '../../scripts/cluster.mjs'
+import { coat, emptyCard, solid, withBox } from '../support/engine'
+
+// Renders with a database of their own: workers that both believe they have the work, and what killed ones leave behind.
+
+// PostgreSQL's own user must reach it: below the project, as for the application.
+const folder = `.wax/render-task-${process.pid}`
+mkdirSync(folder, { recursive: true })
+const storage = join(folder, 'storage')
+let cluster: Awaited<ReturnType<typeof startCluster>>
+let connection: ReturnType<typeof connect>
+
+beforeAll(async () => {
+  cluster = await startCluster(join(folder, 'database'))
+  connection = connect(cluster.url)
+  await migrate(connection.database, { migrationsFolder: 'server/database/migrations' })
+  await runMigrations({ connectionString: cluster.url })
+})
+afterAll(async () => {
+  await connection.client.end()
+  cluster.stop()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+const card = withBox(
+  { ...emptyCard(320, 180, 40), name: 'Two workers' },
+  {
+    x: {
+      keys: [
+        { frame: 0, value: 40 },
+        { frame: 39, value: 280 },
+      ],
+    } as never,
+    y: 90,
+    width: 60,
+    height: 40,
+  },
+  { face: [coat('fill', 'f', { paint: solid('#F2A33C') })] },
+)
+
+async function queued(id: string, values: Partial<typeof renders.$inferInsert> = {}) {
+  const options = { format: 'png' as const, bits: 8 as const, from: 0, to: 40, holds: 1 }
+  await connection.database
+    .insert(renders)
+    .values({ id, cardId: 'c', name: card.name, document: card, options, framesTotal: 40, ...values })
+}
+const rowOf = async (id: string) => (await connection.database.select().from(renders).where(eq(renders.id, id)))[0]!
+const filesOf = (id: string) => readdirSync(rendersFolder(storage)).filter((name) => name.startsWith(`${id}.`))
+const place = (worker: string) => ({ database: connection.database, storage, threads: 1, worker })
+
+describe('a worker that comes back after another took its render over', () => {
+  test('changes neither the row nor the file of the other', async () => {
+    await queued('both')
+    const first = performRender(place('first'), 'both')
+    // Taken: now it is silent for so long that it is given back, as releaseStale does.
+    await until(async () => (await rowOf('both')).worker === 'first')
+    await connection.database.update(renders).set({ status: 'queued', worker: null }).where(eq(renders.id, 'both'))
+    const second = performRender(place('second'), 'both')
+    await Promise.all([first, second])
+    const row = await rowOf('both')
+    expect([row.status, row.attempts, row.stored]).toEqual(['done', 2, 'both.2.zip'])
+    expect(row.report?.passed).toBe(true)
+    expect(filesOf('both')).toEqual(['both.2.zip'])
+  })
+})
+
+describe('what killed attempts leave behind', () => {
+  const silent = { status: 'running' as const, worker: 'dead', heartbeat: new Date(Date.now() - 60_000) }
+  const leave = (...names: string[]) => {
+    mkdirSync(rendersFolder(storage), { recursive: true })
+    for (const name of names) writeFileSync(join(rendersFolder(storage), name), 'half')
+  }
+
+  test('is removed when the render is tried again', async () => {
+    await queued('again', { ...silent, attempts: 1 })
+    leave('again.1.part.zip', 'again.1.zip.alpha')
+    await releaseStale(connection.database, storage)
+    expect((await rowOf('again')).status).toBe('queued')
+    await performRender(place('living'), 'again')
+    expect((await rowOf('again')).status).toBe('done')
+    expect(filesOf('again')).toEqual(['again.2.zip'])
+  })
+
+  test('is removed after the last try too, and the row says why', async () => {
+    await queued('over', { ...silent, attempts: 3 })
+    leave('over.3.part.zip', 'over.3.zip.alpha')
+    await releaseStale(connection.database, storage)
+    const row = await rowOf('over')
+    expect([row.status, row.fault?.code]).toEqual(['failed', 'worker-lost'])
+    expect(filesOf('over')).toEqual([])
+  })
+})
+
+async function until(is: () => Promise<boolean>): Promise<void> {
+  for (const end = Date.now() + 20_000; Date.now() < end;) {
+    if (await is()) return
+    await new Promise((resolve) => setTimeout(resolve, 5))
+  }
+  throw new Error('It did not come to that.')
+}
