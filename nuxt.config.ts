@@ -21,6 +21,9 @@ export default defineNuxtConfig({
     head: {
       title: 'Wax Ribbon',
       htmlAttrs: { lang: 'en' },
+      // Read by Zod before its first schema is made: with the policy of our pages it could not make code anyway, and its
+      // asking would be told as a breach of it.
+      script: [{ innerHTML: 'globalThis.__zod_globalConfig={jitless:true}' }],
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/mark.svg' }],
     },
   },

@@ -1,26 +1,32 @@
 import { WaxError } from '../core/errors'
+import { RENDER_FORMATS } from '../core/formats/deliveries'
 import { check } from './check'
 import { evaluate } from './evaluate'
+import { kinds } from './kinds'
 import { loop } from './loop'
 import { render } from './render'
 import { section } from './section'
 
 const USAGE = `Usage:
-  wax render CARD --out PATH [--format png|prores4444] [--bits 8|16] [--frames FIRST-LAST] [--length FRAMES] [--font FILE]… [--picture FILE]…
+  wax render CARD --out PATH [--format ${RENDER_FORMATS.join('|')}] [--bits 8|16] [--frames FIRST-LAST] [--length FRAMES] [--font FILE]… [--picture FILE]…
                   [--threads N]
   wax check CARD
   wax evaluate CARD --frame N
   wax section CARD --piece ID --frame N
+  wax kinds [--json]
   wax loop CARD [--json] [--width PX] [--font FILE]… [--picture FILE]…
 CARD is a .card.json file. --length repeats whole holds of a card with zones, as near to the length as they come. For png, a PATH that ends in .zip makes an archive, any other a folder.
 --font brings a TTF, OTF, WOFF or WOFF2 file that the card uses, --picture a PNG, JPEG or WebP file.
 section prints, as JSON, what each coat lays at each distance from a straight edge of the piece.
+kinds lists every table: pieces, coats, motors, letter motion, paints, curves, blend modes, deliveries, with their values.
 loop tells what every moving value does across the seam, and how much neighbouring pictures differ round the ring.`
 
-const COMMANDS: Record<string, (args: string[]) => Promise<number>> = { render, check, evaluate, section, loop }
+const COMMANDS = new Map<string, (args: string[]) => Promise<number>>(
+  Object.entries({ render, check, evaluate, section, kinds, loop }),
+)
 
 const [name = '', ...args] = process.argv.slice(2)
-const command = COMMANDS[name]
+const command = COMMANDS.get(name)
 try {
   if (command) process.exitCode = await command(args)
   else {

@@ -3,9 +3,9 @@ import { basename, resolve } from 'node:path'
 import { parseArgs } from 'node:util'
 import type { Card } from '../core/card/schema'
 import { WaxError } from '../core/errors'
+import { RENDER_FORMATS } from '../core/formats/deliveries'
 import { heldLength, holdsFor, zonesOf } from '../core/time/held'
 import { readTimecode } from '../core/time/timecode'
-import { ENCODERS } from '../server/renders/encoders/table'
 import { renderOptionsSchema } from '../server/renders/options'
 import { renderFile } from '../server/renders/render-file'
 import { allFonts, allPictures } from './assets'
@@ -31,12 +31,11 @@ export async function render(args: string[]): Promise<number> {
   const { from, to } = frameRange(values.frames, heldLength(card, holds))
   const options = renderOptionsSchema.safeParse({ format: values.format, bits: Number(values.bits), from, to, holds })
   if (!options.success) {
-    const formats = ENCODERS.map(({ format }) => format).join(' or ')
     throw new WaxError(
       'unknown-format',
       '--format, --bits',
       `“${values.format}” with ${values.bits} bits is not made here.`,
-      `Use ${formats}, with 8 or 16 bits.`,
+      `Use ${RENDER_FORMATS.join(' or ')}, with 8 or 16 bits.`,
     )
   }
   const report = await renderFile({

@@ -1,7 +1,7 @@
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
-import type { PieceKind } from '#core/card/pieces'
+import type { PieceKind } from '#core/pieces/table'
 import type { Coat } from '#core/card/schema'
 import type { BackdropId, LookId } from '~/composables/backdrops'
 

@@ -1,14 +1,13 @@
-import { COMMON_COAT_PARAMETERS } from '../coats/definition'
-import { coatOf } from '../coats/table'
 import type { StoredPaint, StoredValue } from './moving'
 import type { Parameter, Parameters } from './parameter-kinds'
 import { colour } from './parameter-kinds'
 import { GRADIENT_PARAMETERS, paintKind, STOP_PARAMETERS, TEXTURE_PARAMETERS } from './paints'
-import { PIECE_KINDS, PLACE_PARAMETERS } from './pieces'
-import type { Card, Coat, Piece } from './schema'
+import { PIECE_KINDS } from '../pieces/table'
+import { PLACE_PARAMETERS } from '../pieces/place'
+import type { PlacedPart } from './parts'
+import { partsOf, valuesOf } from './parts'
+import type { Card, Piece } from './schema'
 import { LIGHT_PARAMETERS } from './schema'
-import type { LetterRange } from '../type/ranges'
-import { parametersOf } from '../type/ranges'
 import { allPieces } from './tree'
 
 // A parameter's address says where its value lies in the document, by ids instead of indices, so that it
@@ -60,29 +59,18 @@ export function listPieceParameters(piece: Piece): ParameterPlace[] {
   return [
     ...ofTable(PLACE_PARAMETERS, values, piece.id, `${piece.name} ·`, piece.id, null),
     ...ofTable(PIECE_KINDS[piece.kind].parameters, values, piece.id, `${piece.name} ·`, piece.id, null),
-    ...(piece.kind === 'type' ? piece.ranges.flatMap((range) => listRangeParameters(range, piece)) : []),
-    ...[...piece.coats.face, ...piece.coats.behind].flatMap((coat) => listCoatParameters(coat, piece)),
+    ...partsOf(piece).flatMap((part) => listPartParameters(part, piece)),
   ]
 }
 
-export const listRangeParameters = (range: LetterRange, piece: Pick<Piece, 'id' | 'name'>): ParameterPlace[] =>
-  ofTable(
-    parametersOf(range),
-    range as unknown as Record<string, StoredValue>,
-    `${piece.id}/${range.id}`,
-    `${piece.name} · ${range.name}`,
-    piece.id,
-    null,
-  )
-
-export function listCoatParameters(coat: Coat, piece: Pick<Piece, 'id' | 'name'>): ParameterPlace[] {
-  const definition = coatOf(coat.kind)
-  const label = `${piece.name} · ${definition.label.toLowerCase()}`
-  const address = `${piece.id}/${coat.id}`
-  return [
-    ...ofTable(definition.parameters, coat, address, label, piece.id, coat.id),
-    ...ofTable(COMMON_COAT_PARAMETERS, coat, address, label, piece.id, coat.id),
-  ]
+/** The parameters of one entry of a list that a piece carries. */
+export function listPartParameters(
+  { list, entry }: Pick<PlacedPart, 'list' | 'entry'>,
+  piece: Pick<Piece, 'id' | 'name'>,
+): ParameterPlace[] {
+  const label = `${piece.name} · ${list.label(entry)}`
+  const coat = list.family === 'coat' ? entry.id : null
+  return ofTable(list.parameters(entry), valuesOf(entry), `${piece.id}/${entry.id}`, label, piece.id, coat)
 }
 
 function ofTable(

@@ -2,8 +2,10 @@ import { COMMON_COAT_PARAMETERS } from '../coats/definition'
 import { coatOf } from '../coats/table'
 import type { Rate } from '../time/rate'
 import { defaultsOf } from './parameters'
-import type { PieceKind } from './pieces'
-import { PIECE_KINDS, PLACE_PARAMETERS } from './pieces'
+import { partsOf } from './parts'
+import type { PieceKind } from '../pieces/table'
+import { PIECE_KINDS } from '../pieces/table'
+import { PLACE_PARAMETERS } from '../pieces/place'
 import type { Card, Coat, Piece } from './schema'
 import { allPieces } from './tree'
 import { CARD_FORMAT, CARD_VERSION, LIGHT_PARAMETERS } from './schema'
@@ -51,19 +53,6 @@ export function createCoat(kind: string, id: string): Coat {
   } as Coat
 }
 
-/** What a new piece of a kind has beside its parameters. */
-const OWN_VALUES: Record<PieceKind, object> = {
-  type: { wording: 'Your words', font: 'abril-fatface', linked: null, ranges: [] },
-  box: {},
-  ellipse: {},
-  polygon: {},
-  line: {},
-  // A paper boat.
-  path: { path: 'M -150 10 L -60 10 L 0 -90 L 60 10 L 150 10 L 95 80 L -95 80 Z' },
-  picture: { picture: null },
-  group: { pieces: [] },
-}
-
 /** A new piece in the middle of the card, with a plain fill. */
 export function createPiece(kind: PieceKind, card: Card): Piece {
   const id = freeId(card, kind)
@@ -80,24 +69,20 @@ export function createPiece(kind: PieceKind, card: Card): Piece {
     seal: null,
     ...defaultsOf(PLACE_PARAMETERS),
     ...defaultsOf(definition.parameters),
-    ...OWN_VALUES[kind],
+    ...definition.starts,
     x: card.frame.width / 2,
     y: card.frame.height / 2,
     coats: { face: [], behind: [] },
   } as unknown as Piece
-  if (kind !== 'group' && kind !== 'picture') piece.coats.face.push(createCoat('fill', freeId(card, 'fill')))
+  // What holds something is seen without a coat.
+  if (!definition.holds) piece.coats.face.push(createCoat('fill', freeId(card, 'fill')))
   return piece
 }
 
 /** The first id `kind-N` that nothing on the card has. */
 export function freeId(card: Card, kind: string): string {
   const taken = new Set(
-    allPieces(card.pieces).flatMap((piece) => [
-      piece.id,
-      ...piece.coats.face.map((c) => c.id),
-      ...piece.coats.behind.map((c) => c.id),
-      ...(piece.kind === 'type' ? piece.ranges.map((range) => range.id) : []),
-    ]),
+    allPieces(card.pieces).flatMap((piece) => [piece.id, ...partsOf(piece).map(({ entry }) => entry.id)]),
   )
   let n = 1
   while (taken.has(`${kind}-${n}`)) n++

@@ -5,22 +5,14 @@ import type { BlendMode } from '../paint/blend-modes'
 import { rateSchema } from '../time/rate'
 import type { Rate } from '../time/rate'
 import type { LetterRange } from '../type/ranges'
-import { MOST_RANGES, RANGE_PARAMETERS } from '../type/ranges'
+import { RANGE_PARAMETERS } from '../type/ranges'
 import type { Movable, StoredPaint, StoredValue } from './moving'
 import { colourSchema, easingSchema, movableNumber } from './moving'
-import type { Parameters } from './parameters'
 import { number, shapeOf } from './parameters'
 import { paintSchema, pictureId } from './paints'
-import {
-  BOX_PARAMETERS,
-  ELLIPSE_PARAMETERS,
-  LINE_PARAMETERS,
-  PATH_PARAMETERS,
-  PICTURE_PARAMETERS,
-  PLACE_PARAMETERS,
-  POLYGON_PARAMETERS,
-  TYPE_PARAMETERS,
-} from './pieces'
+import { partsOf } from './parts'
+import { PLACE_PARAMETERS } from '../pieces/place'
+import { PIECE_KINDS } from '../pieces/table'
 import { DEEPEST_GROUP } from './tree'
 
 // Version 1 of the card file. The types below are written out for readers; the schema is the authority.
@@ -247,31 +239,21 @@ const common = {
 /** A range of letter motion. */
 export const rangeSchema = z.strictObject({ id, name, on: z.boolean().default(true), ...shapeOf(RANGE_PARAMETERS) })
 
-const shape = (kind: string, parameters: Parameters, own: Record<string, z.ZodType> = {}) =>
-  z.strictObject({
-    kind: z.literal(kind),
-    ...common,
-    ...own,
-    ...shapeOf(PLACE_PARAMETERS),
-    ...shapeOf(parameters),
-  })
-
-export const pieceSchema: z.ZodType = z.lazy(() =>
-  z.discriminatedUnion('kind', [
-    shape('type', TYPE_PARAMETERS, {
-      font: id,
-      linked: id.nullable().default(null),
-      ranges: z.array(rangeSchema).max(MOST_RANGES).default([]),
+const pieceSchemas = (pieces: z.ZodType) =>
+  Object.values(PIECE_KINDS).map((definition) =>
+    z.strictObject({
+      kind: z.literal(definition.kind),
+      ...common,
+      ...definition.own?.({ id, range: rangeSchema, picture: pictureId, pieces }),
+      ...shapeOf(PLACE_PARAMETERS),
+      ...shapeOf(definition.parameters),
     }),
-    shape('box', BOX_PARAMETERS),
-    shape('ellipse', ELLIPSE_PARAMETERS),
-    shape('polygon', POLYGON_PARAMETERS),
-    shape('line', LINE_PARAMETERS),
-    shape('path', PATH_PARAMETERS),
-    shape('picture', PICTURE_PARAMETERS, { picture: pictureId.nullable().default(null) }),
-    shape('group', {}, { pieces: z.array(pieceSchema).max(200).default([]) }),
-  ]),
-)
+  )
+
+export const pieceSchema: z.ZodType = z.lazy(() => {
+  const all = pieceSchemas(z.array(pieceSchema).max(200).default([]))
+  return z.discriminatedUnion('kind', all as unknown as [(typeof all)[number]])
+})
 
 const side = z.number().int().min(16).max(LARGEST_SIDE)
 
@@ -324,10 +306,7 @@ export const cardSchema = z
       pieces.forEach((piece, i) => {
         const here = [...path, i]
         claim(piece.id, [...here, 'id'])
-        for (const group of ['face', 'behind'] as const) {
-          piece.coats[group].forEach((coat, k) => claim(coat.id, [...here, 'coats', group, k, 'id']))
-        }
-        if (piece.kind === 'type') piece.ranges.forEach((range, k) => claim(range.id, [...here, 'ranges', k, 'id']))
+        for (const { list, entry, index } of partsOf(piece)) claim(entry.id, [...here, ...list.path, index, 'id'])
         if (piece.kind === 'group') visit(piece.pieces, [...here, 'pieces'], depth + 1)
       })
     }

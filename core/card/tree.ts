@@ -1,3 +1,4 @@
+import { partsOf } from './parts'
 import type { Card, Piece } from './schema'
 
 // Pieces may stand in groups; these walk the whole tree.
@@ -33,8 +34,8 @@ export function pathTo(pieces: readonly Piece[], id: string): number[] | null {
 
 /** Ids of the pictures that a card's paints and pieces name. */
 export function picturesOf(card: Pick<Card, 'pieces' | 'background'>): string[] {
-  const coats = allPieces(card.pieces).flatMap(({ coats: { face, behind } }) => [...face, ...behind])
-  const values: unknown[] = [card.background, ...coats.flatMap((coat) => Object.values(coat))]
+  const parts = allPieces(card.pieces).flatMap(partsOf)
+  const values: unknown[] = [card.background, ...parts.flatMap(({ entry }) => Object.values(entry))]
   const ids = values.flatMap((value) =>
     typeof value === 'object' && value !== null && 'picture' in value && value.picture ? [String(value.picture)] : [],
   )

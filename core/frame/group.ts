@@ -1,4 +1,5 @@
-import { PICTURE_PARAMETERS } from '../card/pieces'
+import { PICTURE_PARAMETERS } from '../pieces/picture'
+import { PIECE_KINDS } from '../pieces/table'
 import type { GroupPiece, Piece, PicturePiece } from '../card/schema'
 import { settleAll } from '../card/settled'
 import type { Moment } from '../time/moment'
@@ -24,7 +25,9 @@ import { lengthIn } from './recipe-bench'
 /** Pieces whose coats are computed from the alpha of what they hold. */
 type AlphaPiece = GroupPiece | PicturePiece
 
-const isAlphaPiece = (piece: Piece): piece is AlphaPiece => piece.kind === 'group' || piece.kind === 'picture'
+const isAlphaPiece = (piece: Piece): piece is AlphaPiece => PIECE_KINDS[piece.kind].coatsFrom === 'alpha'
+const holdsPixels = (piece: Piece): piece is PicturePiece => PIECE_KINDS[piece.kind].holds === 'pixels'
+const holdsPieces = (piece: Piece): piece is GroupPiece => PIECE_KINDS[piece.kind].holds === 'pieces'
 
 /** Draws pieces back to front; `parent` is where their places count from. */
 export function drawPieces(
@@ -66,7 +69,7 @@ function touches(drawing: Drawing, piece: Piece, parent: Placement, at: Moment, 
 
 /** What the pieces of a group, or the pixels of a picture, can touch. */
 function contentsOf(drawing: Drawing, standing: Standing, group: AlphaPiece, place: string): Rect | null {
-  if (group.kind === 'picture') return group.picture ? (formOf(drawing, standing, place)?.bounds ?? null) : null
+  if (holdsPixels(group)) return group.picture ? (formOf(drawing, standing, place)?.bounds ?? null) : null
   let all: Rect | null = null
   group.pieces.forEach((piece, i) => {
     const inner = standingOf(piece, standing.placement, standing.at)
@@ -94,17 +97,16 @@ function touchedByAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece,
  */
 export function inkOf(drawing: Drawing, standing: Standing, group: AlphaPiece, place: string): Rect | null {
   const still: Placement = { scale: standing.placement.scale, rotation: 0, x: 0, y: 0 }
-  if (group.kind === 'picture') return formOf(drawing, { ...standing, placement: still }, place)?.bounds ?? null
+  if (holdsPixels(group)) return formOf(drawing, { ...standing, placement: still }, place)?.bounds ?? null
   const visit = (pieces: readonly Piece[], parent: Placement, path: string, at: Moment): Rect | null => {
     let all: Rect | null = null
     pieces.forEach((piece, i) => {
       const inner = standingOf(piece, parent, at)
       if (!inner) return
       const here = `${path}[${i}]`
-      const found =
-        inner.piece.kind === 'group'
-          ? visit(inner.piece.pieces, inner.placement, `${here}.pieces`, inner.at)
-          : (formOf(drawing, inner, here)?.bounds ?? null)
+      const found = holdsPieces(inner.piece)
+        ? visit(inner.piece.pieces, inner.placement, `${here}.pieces`, inner.at)
+        : (formOf(drawing, inner, here)?.bounds ?? null)
       if (found) all = all ? joined(all, found) : found
     })
     return all
@@ -146,7 +148,7 @@ function drawFromAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece, 
   const box = boxesFor(bounds, even(2), margin, canvas.box)?.box
   if (!box) return
   const inner = new Canvas(kernels, kernels.layers(box.w, box.h), box)
-  if (group.kind === 'picture') drawPixels(drawing, standing, group, inner, place)
+  if (holdsPixels(group)) drawPixels(drawing, standing, group, inner, place)
   else drawPieces(drawing, group.pieces, standing.placement, inner, `${place}.pieces`, standing.at)
   const alpha = kernels.alpha(inner.layers)
   kernels.makeWhole(inner.layers)

@@ -1,23 +1,14 @@
 import type { GroupPiece, Piece, TypePiece } from '../card/schema'
 import type { Moment } from '../card/settled'
 import { settleAll } from '../card/settled'
-import {
-  BOX_PARAMETERS,
-  ELLIPSE_PARAMETERS,
-  LINE_PARAMETERS,
-  PATH_PARAMETERS,
-  PICTURE_PARAMETERS,
-  POLYGON_PARAMETERS,
-  TYPE_PARAMETERS,
-} from '../card/pieces'
+import type { OutlineWork } from '../pieces/definition'
+import { PIECE_KINDS } from '../pieces/table'
+import { TYPE_PARAMETERS } from '../pieces/type'
 import { readPathData } from '../formats/svg-path'
-import { boxPath } from '../outline/box'
 import type { PathCommand, Ring } from '../outline/contour'
 import { flatten, flattenStretches } from '../outline/contour'
-import { ellipsePath } from '../outline/ellipse'
 import type { Outline } from '../outline/outline'
 import { outlineOf } from '../outline/outline'
-import { polygonPath } from '../outline/polygon'
 import type { LineStyle } from '../outline/stroked'
 import { strokeRings } from '../outline/stroked'
 import { unite, uniteShapes } from '../outline/unite'
@@ -58,63 +49,27 @@ export class Outlines {
   /** `scale`: render pixels per card pixel, times the piece's own scale. `place` names the piece in errors. */
   of(piece: FormedPiece, at: Moment, scale: number, place: string): SizedOutline {
     if (piece.kind === 'type') return this.ofType(piece, at, scale, place)
+    const definition = PIECE_KINDS[piece.kind]
     const detail = detailFor(scale)
-    const tolerance = TOLERANCE / detail
-    const key = (...values: unknown[]) => JSON.stringify([piece.kind, ...values, detail])
-    const made = (name: string, reference: number, rings: () => Ring[]) => ({
-      outline: this.keep(name, () => outlineOf(name, rings(), reference)),
-      enlarge: 1,
+    const values = settleAll(definition.parameters, piece as never, at)
+    const key = JSON.stringify([piece.kind, ...Object.values(values), detail])
+    const outline = this.keep(key, () => {
+      const rings = definition.outline!(values, this.workAt(detail, place))
+      const made = outlineOf(key, rings, 1)
+      const { bounds } = made
+      const smaller = bounds ? Math.min(bounds.right - bounds.left, bounds.bottom - bounds.top) : 1
+      return { ...made, reference: definition.reference?.(values) ?? smaller }
     })
-    switch (piece.kind) {
-      case 'box': {
-        const box = settleAll(BOX_PARAMETERS, piece as never, at)
-        const { width, height, radius: r } = box
-        const own = [box.topLeft, box.topRight, box.bottomRight, box.bottomLeft] as const
-        const corners = box.ownCorners ? own : ([r, r, r, r] as const)
-        const rings = () => (width > 0 && height > 0 ? flatten(boxPath(width, height, corners), tolerance) : [])
-        return made(key(width, height, ...corners), Math.min(width, height), rings)
-      }
-      case 'picture': {
-        const { width, height } = settleAll(PICTURE_PARAMETERS, piece as never, at)
-        const rings = () => (width > 0 && height > 0 ? flatten(boxPath(width, height, [0, 0, 0, 0]), tolerance) : [])
-        return made(key(width, height), Math.min(width, height), rings)
-      }
-      case 'ellipse': {
-        const { width, height } = settleAll(ELLIPSE_PARAMETERS, piece as never, at)
-        const rings = () => (width > 0 && height > 0 ? flatten(ellipsePath(width, height), tolerance) : [])
-        return made(key(width, height), Math.min(width, height), rings)
-      }
-      case 'polygon': {
-        const { inset, ...form } = settleAll(POLYGON_PARAMETERS, piece as never, at)
-        const { width, height } = form
-        const path = () => polygonPath({ ...form, inset: inset / 100 })
-        const rings = () => (width > 0 && height > 0 ? unite(flatten(path(), tolerance), detail * GRID) : [])
-        return made(key(...Object.values(form), inset), Math.min(width, height), rings)
-      }
-      case 'line': {
-        const { length, thickness, cap } = settleAll(LINE_PARAMETERS, piece as never, at)
-        const path: PathCommand[] = [
-          { type: 'M', x: -length / 2, y: 0 },
-          { type: 'L', x: length / 2, y: 0 },
-        ]
-        const style = { thickness, cap, join: 'round', limit: 4 } as const
-        return made(key(length, thickness, cap), thickness, () => lineRings(path, style, detail))
-      }
-      case 'path': {
-        const { path: data, thickness, cap, join, rule } = settleAll(PATH_PARAMETERS, piece as never, at)
-        const path = this.pathOf(data, `${place}.path`)
-        const rings = () =>
-          thickness > 0
-            ? lineRings(path, { thickness, cap, join, limit: 4 }, detail)
-            : unite(flatten(path, tolerance), detail * GRID, rule)
-        const name = key(data, thickness, cap, join, rule)
-        const outline = this.keep(name, () => {
-          const all = outlineOf(name, rings(), 1)
-          const b = all.bounds
-          return { ...all, reference: b ? Math.min(b.right - b.left, b.bottom - b.top) : 1 }
-        })
-        return { outline, enlarge: 1 }
-      }
+    return { outline, enlarge: 1 }
+  }
+
+  private workAt(detail: number, place: string): OutlineWork {
+    const tolerance = TOLERANCE / detail
+    return {
+      flat: (path) => flatten(path, tolerance),
+      united: (rings, rule) => unite(rings, detail * GRID, rule),
+      line: (path, style) => lineRings(path, style, detail),
+      path: (data) => this.pathOf(data, `${place}.path`),
     }
   }
 

@@ -1,4 +1,4 @@
-import { PLACE_PARAMETERS } from '../card/pieces'
+import { PLACE_PARAMETERS } from '../pieces/place'
 import type { Card, Piece } from '../card/schema'
 import type { Moment } from '../time/moment'
 import { stepped } from '../time/moment'

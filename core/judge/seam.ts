@@ -3,8 +3,10 @@ import { listParameters } from '../card/addresses'
 import type { Moving } from '../card/moving'
 import { isMoving } from '../card/moving'
 import { turnOf } from '../card/parameter-kinds'
-import { PLACE_PARAMETERS } from '../card/pieces'
-import type { Card, Coat, Piece } from '../card/schema'
+import { PLACE_PARAMETERS } from '../pieces/place'
+import type { Part } from '../card/parts'
+import { partOf } from '../card/parts'
+import type { Card, Piece } from '../card/schema'
 import { settleNumber, settleSwitch } from '../card/settled'
 import { pathTo } from '../card/tree'
 import { momentOf } from '../time/evaluate'
@@ -88,24 +90,26 @@ function measuredSeam(card: Card, place: ParameterPlace): Seam {
   return { verdict, value: worst.value, speed: worst.speed, step }
 }
 
-/** Whether the piece or coat of a value is clear, off or outside of its span on both sides of the seam. */
-function isUnseen(card: Card, { piece, coat }: ParameterPlace): boolean {
+/** Whether the piece or the entry of a value is clear, off or outside of its span on both sides of the seam. */
+function isUnseen(card: Card, { piece, address }: ParameterPlace): boolean {
   const way = pathTo(card.pieces, piece ?? '')
   if (!way) return false
   let pieces = card.pieces
-  const holders: (Piece | Coat)[] = way.map((index) => {
+  const holders: (Piece | Part)[] = way.map((index) => {
     const here = pieces[index]!
     pieces = here.kind === 'group' ? here.pieces : []
     return here
   })
   const own = holders.at(-1) as Piece
-  holders.push(...[...own.coats.face, ...own.coats.behind].filter(({ id }) => id === coat))
+  const part = partOf(own, address.split('/')[1] ?? '')
+  if (part) holders.push(part.entry)
   const clear = (frame: number) =>
     holders.some((holder) => {
       const span = 'span' in holder ? (holder.span as Piece['span']) : null
       if (!settleSwitch(holder.on, momentOf(card, frame)) || (span && (frame < span.in || frame >= span.out)))
         return true
-      return settleNumber(holder.opacity, momentOf(card, frame), PLACE_PARAMETERS.opacity) <= 0
+      const opacity = 'opacity' in holder ? holder.opacity : 100
+      return settleNumber(opacity, momentOf(card, frame), PLACE_PARAMETERS.opacity) <= 0
     })
   return clear(card.length - 1) && clear(0)
 }

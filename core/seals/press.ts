@@ -1,3 +1,4 @@
+import { mapped } from '../card/edit/mapped'
 import { withPiece } from '../card/edit/path'
 import { pasteCore } from '../card/edit/stack'
 import { isMoving } from '../card/moving'
@@ -23,14 +24,17 @@ export function sealedCore(coats: Core, reference: Px): Core {
 /** Whatever was stored for a length, in %; what is in % already, or stands on a piece of no size, stays. */
 function inPercent(stored: Coat[string], reference: Px): Coat[string] {
   if (reference <= 0) return stored
-  const share = (px: number) => Math.round((px / reference) * 1e6) / 1e4
-  if (typeof stored === 'number') return { unit: '%', value: share(stored) }
+  const share = (px: number) => (px / reference) * 100
+  if (typeof stored === 'number') return { unit: '%', value: rounded(share(stored)) }
   if (isMoving(stored) && !(stored as { unit?: '%' }).unit) {
-    const moving = stored as Moving<number>
-    return { ...moving, unit: '%', keys: moving.keys.map((key) => ({ ...key, value: share(key.value) })) }
+    // Keys with their bends, and what motors add to them.
+    const { keys, ...rest } = mapped(stored as Moving<number>, share)
+    return { ...rest, unit: '%', keys: keys.map((key) => ({ ...key, value: rounded(key.value) })) } as Coat[string]
   }
   return stored
 }
+
+const rounded = (percent: number) => Math.round(percent * 1e4) / 1e4
 
 /** The variant of a name, or the first. */
 export const variantOf = (seal: Pick<Seal, 'variants'>, name?: string): SealVariant =>

@@ -1,4 +1,4 @@
-import { TYPE_PARAMETERS } from '../card/pieces'
+import { TYPE_PARAMETERS } from '../pieces/type'
 import type { TypePiece } from '../card/schema'
 import { settle } from '../card/settled'
 import type { Moment } from '../time/moment'

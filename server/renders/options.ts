@@ -1,9 +1,10 @@
 import { z } from 'zod'
+import { RENDER_FORMATS } from '../../core/formats/deliveries'
 
 /** What a person chooses for a render. Frames are half-open: `to` is not rendered. */
 export const renderOptionsSchema = z.strictObject({
-  format: z.enum(['png', 'prores4444']),
-  /** Bits a channel; ProRes 4444 is always made from 16. */
+  format: z.enum(RENDER_FORMATS),
+  /** Bits a channel, where the format leaves a choice. */
   bits: z.union([z.literal(8), z.literal(16)]).default(8),
   from: z.number().int().min(0),
   to: z.number().int().min(1),
@@ -14,4 +15,3 @@ export const renderOptionsSchema = z.strictObject({
 export type RenderOptions = z.infer<typeof renderOptionsSchema>
 /** As it comes in: what was queued by an older application has one hold. */
 export type RenderWish = z.input<typeof renderOptionsSchema>
-export type RenderFormat = RenderOptions['format']

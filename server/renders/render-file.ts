@@ -1,6 +1,7 @@
 import { rename, rm } from 'node:fs/promises'
 import type { Card } from '../../core/card/schema'
 import { WaxError } from '../../core/errors'
+import { bitsFor, deliveryOf } from '../../core/formats/deliveries'
 import type { Picture } from '../../core/paint/pictures'
 import type { FilePlan } from './encoders/encoder'
 import { encoderOf } from './encoders/table'
@@ -34,13 +35,14 @@ export async function renderFile(job: RenderJob): Promise<RenderReport> {
   const options = renderOptionsSchema.parse(job.options)
   expectFrames(card, options)
   const encoder = encoderOf(options.format)
-  const bits = encoder.bitsFor(options.bits)
+  const delivery = deliveryOf(options.format)
+  const bits = bitsFor(delivery, options.bits)
   const half = job.path.endsWith('.zip') ? job.path.replace(/\.zip$/, '.part.zip') : `${job.path}.part`
   const { width, height } = card.frame
   const frames = options.to - options.from
   const { stem } = job
   const plan: FilePlan = { path: half, width, height, rate: card.rate, frames, first: options.from, bits, stem }
-  const ledger = await Ledger.create(`${job.path}.alpha`, bits)
+  const ledger = await Ledger.create(`${job.path}.alpha`, { bits, width, height, colour: !delivery.tolerance.exact })
   try {
     const started = Date.now()
     const writer = await encoder.open(plan)
@@ -68,7 +70,7 @@ export async function renderFile(job: RenderJob): Promise<RenderReport> {
       throw error
     }
     const rendered = Date.now()
-    const outcome = await verifyFile(encoder, plan, ledger, (done) => {
+    const outcome = await verifyFile({ delivery, encoder, plan, ledger }, (done) => {
       job.onProgress?.('checking', done)
       if (job.signal?.aborted) throw cancelled()
     })

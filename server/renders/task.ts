@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import type { Fault } from '../../core/errors'
 import { WaxError } from '../../core/errors'
+import { deliveryOf } from '../../core/formats/deliveries'
 import { fileStem } from '../../core/formats/file-stem'
 import type { Database } from '../database/connect'
 import { pictures as pictureTable, renders } from '../database/schema'
@@ -11,7 +12,6 @@ import { fontsOf, shippedFonts } from '../fonts/shipped'
 import { readOwnPicture } from '../pictures/own-picture'
 import type { PictureSource } from '../pictures/pictures-of'
 import { loadPictures } from '../pictures/pictures-of'
-import { FILE_TYPES } from './file-types'
 import { attemptName, removeFiles, rendersFolder } from './files'
 import { renderFile } from './render-file'
 import type { RenderReport } from './report'
@@ -61,7 +61,7 @@ export async function performRender({ database, storage, threads, worker }: Rend
   }
   // A beat that fails is tried again: a database that is away for a moment does not end a render.
   const heart = setInterval(() => void beat().catch(() => {}), 500)
-  const { ending } = FILE_TYPES[row.options.format]
+  const { ending } = deliveryOf(row.options.format)
   const stored = attemptName(id, row.attempts, ending)
   const path = join(rendersFolder(storage), stored)
   const stem = fileStem(row.name)

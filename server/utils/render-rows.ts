@@ -1,7 +1,7 @@
 import { join } from 'node:path'
 import { eq } from 'drizzle-orm'
+import { deliveryOf } from '../../core/formats/deliveries'
 import { renders } from '../database/schema'
-import { FILE_TYPES } from '../renders/file-types'
 import { rendersFolder } from '../renders/files'
 import type { RenderOptions } from '../renders/options'
 
@@ -32,6 +32,6 @@ export async function findRender(id: string) {
 
 /** Where the finished file of a render lies; before files were named by attempt, they were by render. */
 export function renderPath(row: { id: string; stored: string | null; options: RenderOptions }): string {
-  const name = row.stored ?? `${row.id}${FILE_TYPES[row.options.format].ending}`
+  const name = row.stored ?? `${row.id}${deliveryOf(row.options.format).ending}`
   return join(rendersFolder(useRuntimeConfig().storage), name)
 }

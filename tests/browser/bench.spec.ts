@@ -194,7 +194,7 @@ test('own fonts: a file that is none is refused by name, a real one is used at o
   await expect.poll(() => pixels(page)).not.toBe(before)
   expect(((await savedCard(page, id)).pieces[0] as TypePiece).font).toMatch(/^own-/)
   const heavy = await page.request.post('/api/fonts?name=heavy.ttf', { data: Buffer.alloc(30 * 1024 * 1024 + 1) })
-  expect(heavy.status()).toBe(422)
+  expect(heavy.status()).toBe(413)
   expect(JSON.stringify(await heavy.json())).toContain('30 MB')
 })
 

@@ -52,6 +52,28 @@ describe('a seal', () => {
     expect(far).toBeLessThanOrEqual(1)
   })
 
+  test('keeps what motors and bends add too', () => {
+    const reach = {
+      keys: [
+        { frame: 0, value: 30, bend: { out: 12 } },
+        { frame: 20, value: 60, bend: { in: -8 } },
+      ],
+      motors: [{ kind: 'sway', amount: 20, cycles: 2 }],
+    }
+    const bare = worn(200)
+    const face = bare.pieces[0]!.coats.face
+    const read = readCard(changeCoat(bare, 'a', 'glow-1', { reach } as never))
+    expect(read.faults).toBeNull()
+    const card = read.card!
+    const coats = sealedCore({ face, behind: card.pieces[0]!.coats.behind }, referenceOf(card))
+    const pressed = pressSeal(card, ['a'], { id: 's', name: 'T', tags: [], variants: [{ name: 'v', coats }] })
+    for (const frame of [0, 5, 10, 17, 33]) {
+      const [before, after] = [engine.render(card, frame), engine.render(pressed, frame)]
+      const far = after.pixels.reduce((most, v, i) => Math.max(most, Math.abs(v - before.pixels[i]!)), 0)
+      expect(far).toBeLessThanOrEqual(1)
+    }
+  })
+
   test('on a piece of half the size its lines are half as wide', () => {
     const large = worn(200)
     const small = worn(100)

@@ -48,6 +48,19 @@ test('wax evaluate gives every parameter at a frame as JSON', () => {
   expect(at('name/size')).toMatchObject({ moving: false, value: 76 })
 })
 
+test('wax kinds lists every table with its entries and their values', () => {
+  const { status, out } = wax('kinds', '--json')
+  const tables = JSON.parse(out) as Record<string, { kinds: { kind: string; parameters?: Record<string, unknown> }[] }>
+  expect(status).toBe(0)
+  const names = (table: string) => tables[table]!.kinds.map(({ kind }) => kind)
+  expect(names('pieces')).toEqual(['type', 'box', 'ellipse', 'polygon', 'line', 'path', 'picture', 'group'])
+  expect(names('coats')).toEqual(['fill', 'stroke', 'shadow', 'glow', 'bevel', 'sheen', 'depth'])
+  expect(names('deliveries')).toEqual(['png', 'prores4444'])
+  for (const [table, { kinds }] of Object.entries(tables)) expect([table, kinds.length > 1]).toEqual([table, true])
+  expect(tables.motors!.kinds[0]!.parameters).toHaveProperty('amount')
+  expect(wax('kinds').out).toMatch(/^ {2}stroke: Stroke\. A line along the edge/m)
+})
+
 describe('wax loop', () => {
   test('gives the seam report and the picture differences as JSON', () => {
     const { status, out } = wax('loop', CARD, '--json', '--width', '160')

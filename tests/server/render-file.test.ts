@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, test } from '@jest/globals'
 import type { Card } from '#core/card/schema'
+import { bitsFor, deliveryOf } from '#core/formats/deliveries'
 import { Engine } from '#core/frame/engine'
 import type { FilePlan } from '#server/renders/encoders/encoder'
 import { pngSequence } from '#server/renders/encoders/png-sequence'
@@ -146,6 +147,14 @@ describe('ProRes 4444', () => {
   })
 })
 
+/** The same forms in a colour a little off: five steps of 255 in one channel. */
+function recoloured(): Card {
+  const card = softCard()
+  const [piece] = card.pieces
+  const face = piece!.coats.face.map((one) => (one.kind === 'fill' ? { ...one, paint: solid('#F29E3C') } : one))
+  return { ...card, pieces: [{ ...piece!, coats: { ...piece!.coats, face } }] }
+}
+
 describe('the check after writing', () => {
   /** A finished file, and a ledger of what somebody else says was made. */
   async function checked(change: { plan?: Partial<FilePlan>; card?: Card; format?: 'png' | 'prores4444' }) {
@@ -154,8 +163,10 @@ describe('the check after writing', () => {
     const name = format === 'png' ? 'told.zip' : 'told.mov'
     const card = softCard()
     await renderFile(job(card, name, { format }))
-    const bits = encoder.bitsFor(8)
-    const ledger = await Ledger.create(join(folder, 'told.alpha'), bits)
+    const delivery = deliveryOf(format)
+    const bits = bitsFor(delivery, 8)
+    const kept = { bits, width: 320, height: 176, colour: !delivery.tolerance.exact }
+    const ledger = await Ledger.create(join(folder, 'told.alpha'), kept)
     const engine = new Engine()
     engine.fonts.add('anton', fonts.get('anton')!)
     for (let frame = 0; frame < card.length; frame++)
@@ -171,7 +182,7 @@ describe('the check after writing', () => {
       stem: 'soft',
       ...change.plan,
     }
-    const outcome = await verifyFile(encoder, plan, ledger)
+    const outcome = await verifyFile({ delivery, encoder, plan, ledger })
     await ledger.close()
     return outcome.checks.filter(({ passed }) => !passed).map(({ name: what }) => what)
   }
@@ -184,6 +195,7 @@ describe('the check after writing', () => {
     ['another rate', { plan: { rate: { numerator: 30, denominator: 1 } }, format: 'prores4444' as const }, ['rate']],
     ['another alpha', { card: { ...softCard(), pieces: [] } }, ['alpha', 'colour']],
     ['another alpha in a film', { card: { ...softCard(), pieces: [] }, format: 'prores4444' as const }, ['alpha']],
+    ['another colour in a film', { card: recoloured(), format: 'prores4444' as const }, ['colour']],
   ])('finds %s', async (_, change, wrong) => expect(await checked(change)).toEqual(wrong))
 })
 

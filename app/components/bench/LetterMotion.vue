@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiChevronDown, mdiChevronRight, mdiChevronUp, mdiClose, mdiPlus } from '@mdi/js'
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
-import { listRangeParameters } from '#core/card/addresses'
+import { listPieceParameters } from '#core/card/addresses'
 import { addRanges, changeRange, moveRange } from '#core/card/edit/ranges'
 import { isMoving } from '#core/card/moving'
 import { counts } from '#core/card/parameter-kinds'
@@ -25,7 +25,8 @@ const rows = useTemplateRef<HTMLElement[]>('rows')
 const full = computed(() => props.piece.ranges.length >= MOST_RANGES)
 
 const rowsOf = (range: LetterRange) =>
-  listRangeParameters(range, props.piece).filter(({ address, parameter }) => {
+  listPieceParameters(props.piece).filter(({ address, parameter }) => {
+    if (!address.startsWith(`${props.piece.id}/${range.id}/`)) return false
     const name = address.slice(address.lastIndexOf('/') + 1)
     // A colour counts once something takes it on.
     if ((name === 'colour' || name === 'tinted') && range.tint === RANGE_PARAMETERS.tint.default) return false

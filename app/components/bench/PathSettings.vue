@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { writeValue } from '#core/card/edit/values'
-import { PATH_PARAMETERS } from '#core/card/pieces'
+import { PATH_PARAMETERS } from '#core/pieces/path'
 import { settle } from '#core/card/settled'
 import type { PathPiece } from '#core/card/schema'
 import { WaxError } from '#core/errors'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { PieceKind } from '#core/card/pieces'
+import type { PieceKind } from '#core/pieces/table'
 
 /** A small picture of a kind of piece. */
 defineProps<{ kind: PieceKind }>()

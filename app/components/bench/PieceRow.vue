@@ -2,7 +2,7 @@
 import { mdiDotsHorizontal, mdiLockOutline } from '@mdi/js'
 import { computed, ref } from 'vue'
 import { changePiece } from '#core/card/edit/stack'
-import { PIECE_KINDS } from '#core/card/pieces'
+import { PIECE_KINDS } from '#core/pieces/table'
 import type { Piece } from '#core/card/schema'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { coatPaint } from '~/composables/coat-words'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { FILE_TYPES } from '#server/renders/file-types'
-import type { RenderFormat } from '#server/renders/options'
+import type { RenderFormat } from '#core/formats/deliveries'
+import { DELIVERIES, deliveryOf } from '#core/formats/deliveries'
 import { faultOf } from '~/composables/api'
 import { seconds } from '#core/time/rate'
 import { heldLength, zonesOf } from '#core/time/held'
@@ -70,15 +70,15 @@ async function start() {
       <h2>Render with transparency</h2>
       <div class="formats" role="radiogroup" aria-label="Format">
         <button
-          v-for="(type, name) in FILE_TYPES"
-          :key="name"
+          v-for="delivery in DELIVERIES"
+          :key="delivery.format"
           type="button"
           role="radio"
-          :aria-checked="format === name"
-          @click="format = name"
+          :aria-checked="format === delivery.format"
+          @click="format = delivery.format"
         >
-          <b>{{ type.label }}</b>
-          <span class="quiet">{{ type.help }}</span>
+          <b>{{ delivery.label }}</b>
+          <span class="quiet">{{ delivery.help }}</span>
         </button>
       </div>
       <div class="line">
@@ -91,7 +91,7 @@ async function start() {
         <label v-if="zonesOf(card)" title="How often what lies between in and out is played">
           Holds<input v-model.number="holds" class="plain-field" type="number" min="1" max="10000" />
         </label>
-        <label v-if="format === 'png'">
+        <label v-if="deliveryOf(format).bits.length > 1">
           Bits a channel
           <select v-model.number="bits" class="plain-field">
             <option :value="8">8</option>

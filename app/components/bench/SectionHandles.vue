@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ScaleLinear } from 'd3'
 import { computed } from 'vue'
-import { listCoatParameters } from '#core/card/addresses'
+import { listPieceParameters } from '#core/card/addresses'
 import { setStored, writeValue } from '#core/card/edit/values'
 import type { LengthParameter } from '#core/card/parameters'
 import { settleLength } from '#core/card/settled'
@@ -65,7 +65,9 @@ function step(event: KeyboardEvent, mark: SectionMark, direction: 1 | -1) {
   if (!piece || !coat) return
   event.preventDefault()
   event.stopPropagation()
-  const place = listCoatParameters(coat, piece).find(({ address }) => address.endsWith(`/${mark.parameter}`))!
+  const place = listPieceParameters(piece).find(
+    ({ address }) => address === `${piece.id}/${coat.id}/${mark.parameter}`,
+  )!
   const parameter = place.parameter as LengthParameter
   const now = settleLength(place.value, base.value, parameter)
   const amount = (typeof now === 'number' ? now : now.value) + direction * Math.sign(mark.moves) * parameter.step

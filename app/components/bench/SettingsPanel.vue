@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { listCoatParameters, listParameters, listPieceParameters } from '#core/card/addresses'
+import { listParameters, listPieceParameters } from '#core/card/addresses'
 import type { ParameterPlace } from '#core/card/addresses'
 import { counts } from '#core/card/parameter-kinds'
-import { PIECE_KINDS } from '#core/card/pieces'
+import { PIECE_KINDS } from '#core/pieces/table'
 import { coatOf } from '#core/coats/table'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { coatTitle } from '~/composables/coat-words'
@@ -31,7 +31,7 @@ const title = computed(() => {
 })
 const places = computed(() => {
   if (!bench.piece) return listParameters(bench.card!)
-  return bench.coat ? listCoatParameters(bench.coat, bench.piece) : listPieceParameters(bench.piece)
+  return listPieceParameters(bench.piece)
 })
 /** The parameters of the selection itself, paints apart. */
 const rows = computed(() => {

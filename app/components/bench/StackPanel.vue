@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { addPiece } from '#core/card/edit/stack'
-import type { PieceKind } from '#core/card/pieces'
-import { PIECE_KINDS } from '#core/card/pieces'
+import type { PieceKind } from '#core/pieces/table'
+import { PIECE_KINDS } from '#core/pieces/table'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { chosenFiles } from '~/composables/chosen-file'
 import { useBringFiles } from '~/composables/bring-files'

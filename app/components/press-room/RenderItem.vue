@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { FILE_TYPES } from '#server/renders/file-types'
+import { deliveryOf } from '#core/formats/deliveries'
 import type { RenderRow } from '~/stores/renders'
 
 const props = defineProps<{ row: RenderRow }>()
@@ -10,8 +10,9 @@ const active = computed(() => ['queued', 'running', 'checking'].includes(props.r
 const share = computed(() => props.row.framesDone / props.row.framesTotal)
 const about = computed(() => {
   const { options, framesTotal } = props.row
-  const bits = options.format === 'png' ? `, ${options.bits} bit` : ''
-  return `${FILE_TYPES[options.format].label}${bits} · ${framesTotal} frames`
+  const { label, bits: choice } = deliveryOf(options.format)
+  const bits = choice.length > 1 ? `, ${options.bits} bit` : ''
+  return `${label}${bits} · ${framesTotal} frames`
 })
 const doing = computed(() => {
   const { status, framesDone, framesTotal, attempts } = props.row

@@ -123,7 +123,7 @@ export function copyKeys(card: Card, chosen: readonly KeyPlace[]): KeyClip {
       const name = nameOf(card, address)
       return {
         piece: name ? address.split('/')[0]! : null,
-        name: name ?? { coat: null, rest: address },
+        name: name ?? { part: null, rest: address },
         keys: moving.keys.filter(({ frame }) => frames.has(frame)).map((key) => ({ ...key, frame: key.frame - first })),
         ...(moving.unit ? { unit: moving.unit } : {}),
       }

@@ -1,4 +1,5 @@
 import { WaxError } from '../../errors'
+import { partOf } from '../parts'
 import type { Card, Piece } from '../schema'
 import { allPieces, pathTo, replacePiece } from '../tree'
 
@@ -13,12 +14,8 @@ export function pathOf(card: Card, address: string): Path {
   const piece = allPieces(card.pieces).find(({ id }) => id === head)!
   const way = indices.flatMap((index) => ['pieces', index])
   const [second = '', ...deeper] = rest
-  for (const group of ['face', 'behind'] as const) {
-    const coat = piece.coats[group].findIndex(({ id }) => id === second)
-    if (coat >= 0) return [...way, 'coats', group, coat, ...deeper.map(step)]
-  }
-  const range = piece.kind === 'type' ? piece.ranges.findIndex(({ id }) => id === second) : -1
-  if (range >= 0) return [...way, 'ranges', range, ...deeper.map(step)]
+  const part = partOf(piece, second)
+  if (part) return [...way, ...part.list.path, part.index, ...deeper.map(step)]
   return [...way, ...rest.map(step)]
 }
 

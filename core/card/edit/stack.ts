@@ -1,7 +1,8 @@
 import { coatOf } from '../../coats/table'
 import type { DepthGroup } from '../../coats/definition'
 import { createCoat, createPiece, freeId } from '../create'
-import type { PieceKind } from '../pieces'
+import { withParts } from '../parts'
+import type { PieceKind } from '../../pieces/table'
 import type { Card, Coat, Piece } from '../schema'
 import { allPieces, pathTo, replacePiece } from '../tree'
 import { withPiece } from './path'
@@ -47,13 +48,9 @@ function renewed(card: Card, pieces: readonly Piece[]): Piece[] {
     grown = { ...grown, pieces: [...grown.pieces, { id: made, coats: { face: [], behind: [] } } as unknown as Piece] }
     return made
   }
-  const coats = (list: Coat[]) => list.map((coat) => ({ ...coat, id: fresh(coat.kind) }))
   const copied = (piece: Piece): Piece => {
-    const { face, behind } = piece.coats
-    const copy = { ...piece, id: fresh(piece.kind), coats: { face: coats(face), behind: coats(behind) } }
-    if (copy.kind === 'type') {
-      return { ...copy, ranges: copy.ranges.map((range) => ({ ...range, id: fresh('range') })) }
-    }
+    const id = fresh(piece.kind)
+    const copy = { ...withParts(piece, (entry, list) => ({ ...entry, id: fresh(list.stem(entry)) })), id }
     return copy.kind === 'group' ? { ...copy, pieces: copy.pieces.map(copied) } : copy
   }
   return pieces.map(copied)

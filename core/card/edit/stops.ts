@@ -1,14 +1,11 @@
 import type { Movable, StoredStop } from '../moving'
-import { isMoving } from '../moving'
+import { mapped } from './mapped'
 
 // Edits of a gradient's colours.
 
-const mirrored = (value: Movable<number>): Movable<number> =>
-  isMoving(value)
-    ? { ...value, keys: value.keys.map((key) => ({ ...key, value: 100 - (key.value as number) })) }
-    : 100 - value
+const mirrored = (value: Movable<number>): Movable<number> => mapped(value, (percent) => 100 - percent)
 
-/** The gradient from its last colour to its first: places, midpoints and their keys are mirrored. */
+/** The gradient from its last colour to its first: places, midpoints, their keys and motors are mirrored. */
 export function turnAround(stops: readonly StoredStop[]): StoredStop[] {
   const last = stops.length - 1
   return stops.map((_, i) => {

@@ -1,6 +1,5 @@
 import type { FramePicture } from '../../../core/frame/engine'
 import type { Rate } from '../../../core/time/rate'
-import type { RenderFormat } from '../options'
 
 /** What is known of a file before its first frame. */
 export interface FilePlan {
@@ -37,6 +36,8 @@ export interface DecodedFrame {
   alpha: AlphaPlane
   /** The straight RGBA bytes where the format keeps them exactly, for comparing by hash. */
   exact: Uint8Array | null
+  /** Straight RGB of a row, 0–1, where the format does not keep bytes exactly. */
+  colour: ((y: number) => Float32Array) | null
 }
 
 export interface DecodedFile {
@@ -47,13 +48,8 @@ export interface DecodedFile {
   frames: AsyncIterable<DecodedFrame>
 }
 
-/** One delivery format: how it is written and how it is read again. */
-export interface EncoderDefinition {
-  format: RenderFormat
-  /** Bits a channel that the engine must deliver for a wish of the user. */
-  bitsFor(wish: 8 | 16): 8 | 16
-  /** Largest difference of alpha, in 8-bit steps, that the format's own precision explains. */
-  alphaTolerance: number
+/** How a delivery is written and how it is read again. */
+export interface Encoder {
   open(plan: FilePlan): Promise<FrameWriter>
   decode(plan: FilePlan): Promise<DecodedFile>
 }

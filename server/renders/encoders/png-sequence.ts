@@ -7,7 +7,7 @@ import sharp from 'sharp'
 import yauzl from 'yauzl'
 import { ZipFile } from 'yazl'
 import type { FramePicture } from '../../../core/frame/engine'
-import type { AlphaPlane, DecodedFile, DecodedFrame, EncoderDefinition, FilePlan, FrameWriter } from './encoder'
+import type { AlphaPlane, DecodedFile, DecodedFrame, Encoder, FilePlan, FrameWriter } from './encoder'
 
 /** PNGs are packed already: the archive stores them as they are. */
 const STORED = { compress: false }
@@ -43,10 +43,7 @@ export async function decodePng(png: Buffer): Promise<FramePicture> {
 
 const frameName = (stem: string, index: number) => `${stem}-${String(index).padStart(5, '0')}.png`
 
-export const pngSequence: EncoderDefinition = {
-  format: 'png',
-  bitsFor: (wish) => wish,
-  alphaTolerance: 0,
+export const pngSequence: Encoder = {
   // A path that ends in .zip becomes an archive, any other a folder.
   open: async (plan) => (plan.path.endsWith('.zip') ? openArchive(plan) : openFolder(plan)),
   decode: async (plan) => {
@@ -99,7 +96,7 @@ async function firstPng(plan: FilePlan): Promise<FramePicture> {
 async function* decodeAll(plan: FilePlan): DecodedFile['frames'] {
   for await (const png of storedPngs(plan)) {
     const { pixels, bits } = await decodePng(png)
-    yield { alpha: alphaOf(pixels, bits), exact: pixels } satisfies DecodedFrame
+    yield { alpha: alphaOf(pixels, bits), exact: pixels, colour: null } satisfies DecodedFrame
   }
 }
 

@@ -1,8 +1,6 @@
 import { once } from 'node:events'
-import { spawn } from 'node:child_process'
-import type { ChildProcessWithoutNullStreams } from 'node:child_process'
-import type { Rate } from '../../../core/time/rate'
-import type { DecodedFile, DecodedFrame, EncoderDefinition, FilePlan, FrameWriter } from './encoder'
+import { probe, rawFrames, startFfmpeg } from '../ffmpeg'
+import type { DecodedFile, DecodedFrame, Encoder, FilePlan, FrameWriter } from './encoder'
 
 // Frames travel as 16-bit RGB to planar YUV by zscale (BT.709, limited range): swscale would take BT.601 and
 // round alpha. The codec keeps alpha in 16 bits without loss of its 10.
@@ -12,14 +10,7 @@ const TO_YUV = [
   'format=yuva444p10le',
 ].join(',')
 
-export const proRes4444: EncoderDefinition = {
-  format: 'prores4444',
-  bitsFor: () => 16,
-  // 10-bit alpha: half a step of 1/1023 is 0.125 of 255; dithering to 16 bits and the codec's 16-bit form add less.
-  alphaTolerance: 0.5,
-  open,
-  decode,
-}
+export const proRes4444: Encoder = { open, decode }
 
 async function open(plan: FilePlan): Promise<FrameWriter> {
   const { width, height, rate } = plan
@@ -49,93 +40,47 @@ async function open(plan: FilePlan): Promise<FrameWriter> {
   }
 }
 
-interface Running {
-  child: ChildProcessWithoutNullStreams
-  ended: Promise<void>
-  /** Throws where the program has failed. */
-  check(): void
-}
-
-function startFfmpeg(args: string[], program = 'ffmpeg'): Running {
-  const child = spawn(program, program === 'ffmpeg' ? ['-hide_banner', '-loglevel', 'error', ...args] : args)
-  let complaint = ''
-  let failure: Error | null = null
-  child.stderr.on('data', (text: Buffer) => (complaint = (complaint + text.toString()).slice(-2000)))
-  child.stdin.on('error', () => {
-    // The reason arrives with the exit code.
-  })
-  const ended = new Promise<void>((resolve) => {
-    child.on('error', (error) => {
-      failure = error
-      resolve()
-    })
-    child.on('close', (code) => {
-      if (code !== 0) failure ??= new Error(`${program} stopped with code ${code}: ${complaint.trim()}`)
-      resolve()
-    })
-  })
-  return {
-    child,
-    ended,
-    check: () => {
-      if (failure) throw failure
-    },
-  }
-}
-
-interface Probe {
-  streams: { width: number; height: number; r_frame_rate: string; pix_fmt: string }[]
-}
-
-async function probe(path: string): Promise<Probe['streams'][number]> {
-  const show = ['-v', 'error', '-select_streams', 'v:0', '-show_entries', 'stream=width,height,r_frame_rate,pix_fmt']
-  const { child, ended, check } = startFfmpeg([...show, '-of', 'json', path], 'ffprobe')
-  let text = ''
-  for await (const part of child.stdout) text += String(part)
-  await ended
-  check()
-  const [stream] = (JSON.parse(text) as Probe).streams
-  if (!stream) throw new Error('The file has no picture stream.')
-  return stream
-}
-
 async function decode(plan: FilePlan): Promise<DecodedFile> {
-  const { width, height, r_frame_rate, pix_fmt } = await probe(plan.path)
-  const [numerator, denominator] = r_frame_rate.split('/').map(Number)
-  const rate: Rate = { numerator: numerator!, denominator: denominator! }
-  return { width, height, rate, frames: decodeAlpha(plan.path, width, height, pix_fmt) }
+  const { width, height, rate, pixelFormat } = await probe(plan.path)
+  return { width, height, rate, frames: decodeFrames(plan.path, width, height, pixelFormat) }
 }
 
 /** Reads the codec's own planes: a conversion to 8 bits would round alpha on the way. */
-async function* decodeAlpha(path: string, width: number, height: number, format: string): DecodedFile['frames'] {
-  const depth = /^yuva444p(10|12|16)le$/.exec(format)?.[1]
+async function* decodeFrames(path: string, width: number, height: number, format: string): DecodedFile['frames'] {
+  const depth = Number(/^yuva444p(10|12|16)le$/.exec(format)?.[1])
   // Without an alpha plane every pixel is solid.
   if (!depth) {
-    yield { alpha: { values: new Uint8Array(width * height).fill(1), top: 1 }, exact: null }
+    yield { alpha: { values: new Uint8Array(width * height).fill(1), top: 1 }, exact: null, colour: null }
     return
   }
-  const top = 2 ** Number(depth) - 1
-  const plane = width * height * 2
-  const { child, ended, check } = startFfmpeg(['-i', path, '-f', 'rawvideo', '-pix_fmt', format, 'pipe:1'])
-  const frame = Buffer.from(new ArrayBuffer(plane * 4))
-  let filled = 0
-  try {
-    for await (const part of child.stdout as AsyncIterable<Buffer>) {
-      let taken = 0
-      while (taken < part.length) {
-        const copied = part.copy(frame, filled, taken)
-        filled += copied
-        taken += copied
-        if (filled === frame.length) {
-          filled = 0
-          const values = new Uint16Array(frame.buffer, plane * 3, width * height).slice()
-          yield { alpha: { values, top }, exact: null } satisfies DecodedFrame
-        }
-      }
-    }
-    await ended
-    check()
-  } finally {
-    child.kill('SIGKILL')
+  const size = width * height
+  for await (const frame of rawFrames(path, format, size * 8)) {
+    const planes = new Uint16Array(frame.buffer, 0, size * 4).slice()
+    const colour = (y: number) => rowOfRgb(planes, { width, size, depth }, y)
+    yield {
+      alpha: { values: planes.subarray(size * 3), top: 2 ** depth - 1 },
+      exact: null,
+      colour,
+    } satisfies DecodedFrame
   }
+}
+
+/** One row as RGB, 0–1, of planar Y′CbCr: BT.709, limited range (ITU-R BT.709-6 §3, BT.2100 for more bits). */
+function rowOfRgb(
+  planes: Uint16Array,
+  { width, size, depth }: { width: number; size: number; depth: number },
+  y: number,
+) {
+  const scale = 2 ** (depth - 8)
+  const row = new Float32Array(width * 3)
+  for (let x = 0; x < width; x++) {
+    const at = y * width + x
+    const luma = (planes[at]! / scale - 16) / 219
+    const cb = (planes[size + at]! / scale - 128) / 224
+    const cr = (planes[2 * size + at]! / scale - 128) / 224
+    row[x * 3] = luma + 1.5748 * cr
+    row[x * 3 + 1] = luma - 0.1873 * cb - 0.4681 * cr
+    row[x * 3 + 2] = luma + 1.8556 * cb
+  }
+  return row
 }

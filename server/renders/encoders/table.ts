@@ -1,11 +1,9 @@
-import type { RenderFormat } from '../options'
-import type { EncoderDefinition } from './encoder'
+import type { RenderFormat } from '../../../core/formats/deliveries'
+import type { Encoder } from './encoder'
 import { pngSequence } from './png-sequence'
 import { proRes4444 } from './prores4444'
 
-/** Every delivery format, all of them with alpha. */
-export const ENCODERS: readonly EncoderDefinition[] = [pngSequence, proRes4444]
+/** The encoder of every row of the table of deliveries. */
+const ENCODERS: Record<RenderFormat, Encoder> = { png: pngSequence, prores4444: proRes4444 }
 
-export function encoderOf(format: RenderFormat): EncoderDefinition {
-  return ENCODERS.find((encoder) => encoder.format === format)!
-}
+export const encoderOf = (format: RenderFormat): Encoder => ENCODERS[format]

@@ -2,7 +2,7 @@
 import { useEventListener } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { drawForm, drawPath, squared } from '#core/card/edit/draw'
-import { PIECE_KINDS } from '#core/card/pieces'
+import { PIECE_KINDS } from '#core/pieces/table'
 import type { PathPoint } from '#core/outline/path-points'
 import { snapPoint } from '#core/stage/snap'
 import type { Point } from '#core/units'

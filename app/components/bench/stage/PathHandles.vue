@@ -2,7 +2,7 @@
 import { useEventListener } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { writeValue } from '#core/card/edit/values'
-import { PATH_PARAMETERS } from '#core/card/pieces'
+import { PATH_PARAMETERS } from '#core/pieces/path'
 import { settle } from '#core/card/settled'
 import type { PathPiece } from '#core/card/schema'
 import { readPathData } from '#core/formats/svg-path'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref, watchEffect } from 'vue'
-import { PIECE_KINDS } from '#core/card/pieces'
+import { PIECE_KINDS } from '#core/pieces/table'
 import { allPieces } from '#core/card/tree'
 import type { Fault } from '#core/errors'
 import type { PieceOutlook } from '#core/frame/outlook'

@@ -1,7 +1,7 @@
 import { createReadStream } from 'node:fs'
 import { stat } from 'node:fs/promises'
 import { sendStream, setHeader } from 'h3'
-import { FILE_TYPES } from '../../../renders/file-types'
+import { deliveryOf } from '../../../../core/formats/deliveries'
 
 /** Only a finished and checked file is offered. */
 export default route(async (event) => {
@@ -9,7 +9,7 @@ export default route(async (event) => {
   const path = renderPath(row)
   const found = row.status === 'done' ? await stat(path).catch(() => null) : null
   if (!found) throw notFound('file')
-  setHeader(event, 'content-type', FILE_TYPES[row.options.format].mediaType)
+  setHeader(event, 'content-type', deliveryOf(row.options.format).mediaType)
   setHeader(event, 'content-length', found.size)
   setHeader(event, 'content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(row.fileName ?? row.id)}`)
   return sendStream(event, createReadStream(path))

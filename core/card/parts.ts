@@ -1,0 +1,89 @@
+import { COMMON_COAT_PARAMETERS } from '../coats/definition'
+import { coatOf } from '../coats/table'
+import type { LetterRange } from '../type/ranges'
+import { parametersOf } from '../type/ranges'
+import type { Movable, StoredValue } from './moving'
+import type { Parameters } from './parameter-kinds'
+import type { Coat, Piece, TypePiece } from './schema'
+
+// The lists that a piece carries, each in one row of a table. Addresses, paths, ids and their uniqueness, copies, several
+// pieces at once, assets and the seam walk the table: a list that is new is one row more.
+
+/** What is in every list: an id of its own, and whether it acts. */
+export interface Part {
+  id: string
+  on: Movable<boolean>
+}
+
+export interface PartList {
+  /** Lists of one family are one stack to the eye: what is shared between pieces is counted through all of them. */
+  family: 'range' | 'coat'
+  /** Where the list lies in the piece. */
+  path: readonly [string, ...string[]]
+  /** The entries, front or first one first; none where a piece of this kind carries no such list. */
+  of(piece: Piece): readonly Part[]
+  /** The piece with other entries; as it is where it carries no such list. */
+  put(piece: Piece, entries: readonly Part[]): Piece
+  parameters(entry: Part): Parameters
+  /** What ids of new entries begin with. */
+  stem(entry: Part): string
+  /** What an entry is called in the label of an address. */
+  label(entry: Part): string
+  /** Entries of two pieces that stand for the same thing are alike, and of the same number among those alike. */
+  likeness(entry: Part): string
+}
+
+const coats = (group: 'face' | 'behind'): PartList => ({
+  family: 'coat',
+  path: ['coats', group],
+  of: ({ coats }) => coats[group],
+  put: (piece, entries) => ({ ...piece, coats: { ...piece.coats, [group]: entries as Coat[] } }),
+  parameters: (entry) => ({ ...coatOf((entry as Coat).kind).parameters, ...COMMON_COAT_PARAMETERS }),
+  stem: (entry) => (entry as Coat).kind,
+  label: (entry) => coatOf((entry as Coat).kind).label.toLowerCase(),
+  likeness: (entry) => JSON.stringify([(entry as Coat).kind, (entry as Coat).side]),
+})
+
+const ranges: PartList = {
+  family: 'range',
+  path: ['ranges'],
+  of: (piece) => (piece.kind === 'type' ? piece.ranges : []),
+  put: (piece, entries) =>
+    piece.kind === 'type' ? ({ ...piece, ranges: entries as LetterRange[] } satisfies TypePiece) : piece,
+  parameters: (entry) => parametersOf(entry as LetterRange),
+  stem: () => 'range',
+  label: (entry) => (entry as LetterRange).name,
+  likeness: () => '',
+}
+
+/** In the order in which their values are listed. */
+export const PART_LISTS: readonly PartList[] = [ranges, coats('face'), coats('behind')]
+
+/** An entry, the list that it is in, and its place there. */
+export interface PlacedPart {
+  list: PartList
+  entry: Part
+  index: number
+}
+
+/** All entries of all lists of a piece. */
+export const partsOf = (piece: Piece): PlacedPart[] =>
+  PART_LISTS.flatMap((list) => list.of(piece).map((entry, index) => ({ list, entry, index })))
+
+export const partOf = (piece: Piece, id: string): PlacedPart | undefined =>
+  partsOf(piece).find(({ entry }) => entry.id === id)
+
+/** A piece with every entry changed. */
+export const withParts = (piece: Piece, change: (entry: Part, list: PartList) => Part): Piece =>
+  PART_LISTS.reduce((next, list) => {
+    const entries = list.of(next)
+    return entries.length === 0
+      ? next
+      : list.put(
+          next,
+          entries.map((entry) => change(entry, list)),
+        )
+  }, piece)
+
+/** The stored values of an entry by the names of its parameters. */
+export const valuesOf = (entry: Part) => entry as unknown as Readonly<Record<string, StoredValue>>

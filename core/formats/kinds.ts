@@ -1,0 +1,54 @@
+import type { Parameter } from '../card/parameter-kinds'
+import {
+  GRADIENT_CHOICES,
+  GRADIENT_PARAMETERS,
+  PAINT_KINDS,
+  PATTERNS,
+  STOP_PARAMETERS,
+  TEXTURE_PARAMETERS,
+} from '../card/paints'
+import { COMMON_COAT_PARAMETERS } from '../coats/definition'
+import { COATS } from '../coats/table'
+import { CURVE_SHAPES } from '../curves/curve'
+import { BLEND_MODES } from '../paint/blend-modes'
+import { PLACE_PARAMETERS } from '../pieces/place'
+import { PIECE_KINDS } from '../pieces/table'
+import { MOTORS } from '../time/motors/table'
+import { RANGE_PARAMETERS } from '../type/ranges'
+import { RANGE_STARTS } from '../type/range-starts'
+import { DELIVERIES } from './deliveries'
+
+/** An entry of a table: what it is called, what it is for, and its values by name. */
+export interface ListedKind {
+  kind: string
+  label: string
+  help?: string
+  parameters?: Readonly<Record<string, object>>
+}
+
+/** Every table of kinds with its entries: what documents and scripts from outside are made from. */
+export function allKinds(): Record<string, { common?: Record<string, Parameter>; kinds: ListedKind[] }> {
+  return {
+    pieces: { common: PLACE_PARAMETERS, kinds: Object.values(PIECE_KINDS).map(listed) },
+    coats: { common: COMMON_COAT_PARAMETERS, kinds: COATS.map(listed) },
+    motors: { kinds: MOTORS.map(listed) },
+    letterMotion: {
+      common: RANGE_PARAMETERS,
+      kinds: RANGE_STARTS.map(({ id, label, help }) => ({ kind: id, label, help })),
+    },
+    paints: {
+      common: { ...GRADIENT_PARAMETERS, ...STOP_PARAMETERS, ...TEXTURE_PARAMETERS, ...GRADIENT_CHOICES },
+      kinds: [
+        ...PAINT_KINDS.map(({ type, label, help }) => ({ kind: type, label, help })),
+        ...PATTERNS.map(({ value, label }) => ({ kind: `texture/${value}`, label })),
+      ],
+    },
+    curves: { kinds: CURVE_SHAPES.map(({ name, label, help }) => ({ kind: name, label, help })) },
+    blendModes: { kinds: BLEND_MODES.map(({ value, label }) => ({ kind: value, label })) },
+    deliveries: { kinds: DELIVERIES.map(({ format, ...rest }) => ({ kind: format, ...rest })) },
+  }
+}
+
+const listed = ({ kind, label, help, parameters }: Required<ListedKind>): ListedKind => ({
+  ...{ kind, label, help, parameters },
+})

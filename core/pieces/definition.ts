@@ -1,0 +1,49 @@
+import type { z } from 'zod'
+import type { Parameters } from '../card/parameter-kinds'
+import type { SettledValues } from '../card/settled'
+import type { PathCommand, Ring } from '../outline/contour'
+import type { LineStyle } from '../outline/stroked'
+
+/** What a kind makes its outline with. All of it in the piece's own px. */
+export interface OutlineWork {
+  /** A path as closed rings of straight pieces that keep close to its curves. */
+  flat(path: readonly PathCommand[]): Ring[]
+  /** Rings that may overlap, as those that are left of them. */
+  united(rings: readonly Ring[], rule?: 'nonzero' | 'evenodd'): Ring[]
+  /** A path as a line of some thickness. */
+  line(path: readonly PathCommand[], style: LineStyle): Ring[]
+  /** SVG path data. Throws a WaxError that names the place. */
+  path(data: string): PathCommand[]
+}
+
+/** Schemas that kinds put into their documents. */
+export interface PieceSchemas {
+  id: z.ZodType
+  range: z.ZodType
+  picture: z.ZodType
+  pieces: z.ZodType
+}
+
+/** A kind of piece: the one source of its schema, panel, outline, documents and generic tests. */
+export interface PieceDefinition<T extends Parameters = Parameters> {
+  kind: string
+  label: string
+  /** What it is, in one sentence. */
+  help: string
+  parameters: T
+  /** What it has in the document beside its parameters. */
+  own?(schemas: PieceSchemas): Record<string, z.ZodType>
+  /** Values with which a new one begins, where they are others than the defaults. */
+  starts?: object
+  /** What its coats are computed from: an outline of its own, set words, or the alpha of what it holds. */
+  coatsFrom: 'outline' | 'words' | 'alpha'
+  /** What that alpha comes from. */
+  holds?: 'pieces' | 'pixels'
+  /** Its outline around its place. */
+  outline?(values: SettledValues<T>, work: OutlineWork): Ring[]
+  /** Px that 100 % stands for; by default the smaller side of the outline's bounds. */
+  reference?(values: SettledValues<T>): number
+}
+
+/** Keeps the parameter types while registering. */
+export const definePiece = <T extends Parameters>(definition: PieceDefinition<T>): PieceDefinition<T> => definition

@@ -1,0 +1,69 @@
+import { BLEND_MODES } from '../paint/blend-modes'
+import { choice, number, toggle } from '../card/parameter-kinds'
+
+function anchor(label: string, way: string) {
+  const help = `The point that stands at the place and that the piece turns and grows about: px ${way} its own middle`
+  return number({ label, help, default: 0, min: -100_000, max: 100_000, step: 1, unit: 'px', slider: [-500, 500] })
+}
+
+/** What every piece has: where it stands and how it is laid on the card. */
+export const PLACE_PARAMETERS = {
+  x: number({
+    label: 'X',
+    help: 'Place of the piece from the left of the card, in px',
+    default: 960,
+    min: -100_000,
+    max: 100_000,
+    step: 1,
+    unit: 'px',
+    slider: [0, 1920],
+  }),
+  y: number({
+    label: 'Y',
+    help: 'Place of the piece from the top of the card, in px',
+    default: 540,
+    min: -100_000,
+    max: 100_000,
+    step: 1,
+    unit: 'px',
+    slider: [0, 1080],
+  }),
+  rotation: number({
+    label: 'Rotation',
+    help: 'Turn around the place of the piece, in degrees anticlockwise',
+    default: 0,
+    min: -36_000,
+    max: 36_000,
+    step: 1,
+    unit: '°',
+    slider: [-180, 180],
+  }),
+  scale: number({
+    label: 'Scale',
+    help: 'Enlarges the piece and its coats, in %',
+    default: 100,
+    min: 0,
+    max: 10_000,
+    step: 1,
+    unit: '%',
+    slider: [0, 300],
+  }),
+  opacity: number({
+    label: 'Opacity',
+    help: 'Opacity of the whole piece with all its coats, in %',
+    default: 100,
+    min: 0,
+    max: 100,
+    step: 1,
+    unit: '%',
+  }),
+  anchorX: anchor('Anchor X', 'right of'),
+  anchorY: anchor('Anchor Y', 'below'),
+  blend: choice({
+    label: 'Blend',
+    help: 'How the face of the piece mixes with what lies below it',
+    default: 'normal',
+    options: BLEND_MODES,
+  }),
+  on: toggle({ label: 'Shown', help: 'Whether the piece is there; it changes at a key', default: true }),
+} as const

@@ -1,0 +1,16 @@
+import { box } from './box'
+import type { PieceDefinition } from './definition'
+import { ellipse } from './ellipse'
+import { group } from './group'
+import { line } from './line'
+import { path } from './path'
+import { picture } from './picture'
+import { polygon } from './polygon'
+import { type } from './type'
+
+const TABLE = { type, box, ellipse, polygon, line, path, picture, group }
+
+export type PieceKind = keyof typeof TABLE
+
+/** All kinds of piece. A new kind is one file and one line in this table. */
+export const PIECE_KINDS = TABLE as unknown as Readonly<Record<PieceKind, PieceDefinition>>
