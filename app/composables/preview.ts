@@ -6,8 +6,7 @@ import type { Fault } from '#core/errors'
 import { frameInPlay } from '#core/time/held'
 import { perSecond } from '#core/time/rate'
 import { useRibbon } from '~/stores/ribbon'
-import type { Shown } from '~/workers/engine.worker'
-import { forgetCard, onEngine, poolSize, setCard } from '~/workers/engine-pool'
+import { forgetCard, onEngine, pictureOf, poolSize, setCard } from '~/workers/engine-pool'
 
 /** Bytes of pictures kept for playing. */
 const BUDGET = 700 * 1024 * 1024
@@ -89,7 +88,7 @@ export function usePreview({ name, card, scale, dragging }: Options) {
       const draft = share < 1
       const since = pending
       pending = null
-      const shown = await renderOn(at, scale.value * share, draft)
+      const shown = await pictureOf(name, at, scale.value * share, draft)
       if ('fault' in shown) {
         fault.value = shown.fault
         continue
@@ -114,11 +113,15 @@ export function usePreview({ name, card, scale, dragging }: Options) {
     busy = false
   }
 
-  const renderOn = (frame: number, at: number, draft = false): Promise<Shown> =>
-    onEngine<Shown>((face) => face.render(name, frame, at, draft) as Promise<Shown>)
-
+  /** Answers may come in another order than they were asked for: an older outlook never takes a newer one's place. */
+  let asked = 0
   async function place(frame: number) {
-    outlook.value = await onEngine((face) => face.outlook(name, frame))
+    const mine = ++asked
+    const found = await onEngine<PieceOutlook[]>(
+      (face) => face.outlook(name, frame),
+      () => [],
+    )
+    if (mine === asked) outlook.value = found
   }
 
   function keep(frame: number, bitmap: ImageBitmap) {
@@ -143,7 +146,7 @@ export function usePreview({ name, card, scale, dragging }: Options) {
       while (next < frames.length && made === version && !closed) {
         const frame = frames[next++]!
         if (kept.has(frame)) continue
-        const shown = await renderOn(frame, scale.value)
+        const shown = await pictureOf(name, frame, scale.value)
         if ('fault' in shown) return
         if (made === version && !closed) keep(frame, shown.bitmap)
         else shown.bitmap.close()
@@ -226,7 +229,7 @@ export function useComparison({ name, card, scale }: Omit<Options, 'dragging'>, 
       const mine = ++turn
       if (!wanted.value || !card.value || scale.value <= 0) return
       setCard(name, card.value)
-      const shown = await onEngine<Shown>((face) => face.render(name, ribbon.frame, scale.value) as Promise<Shown>)
+      const shown = await pictureOf(name, ribbon.frame, scale.value)
       if ('fault' in shown) return
       if (mine !== turn) {
         shown.bitmap.close()

@@ -2,8 +2,7 @@ import { onScopeDispose, ref, shallowRef, watch } from 'vue'
 import type { Ref } from 'vue'
 import type { Card } from '#core/card/schema'
 import { perSecond } from '#core/time/rate'
-import type { Shown } from '~/workers/engine.worker'
-import { forgetCard, onEngine, setCard } from '~/workers/engine-pool'
+import { forgetCard, pictureOf, setCard } from '~/workers/engine-pool'
 
 /** Pictures a second while a thumbnail plays. */
 const PACE = 15
@@ -26,7 +25,7 @@ export function useThumbnail(name: string, card: Ref<Card>, width: number) {
     const made = version
     let bitmap = kept.get(frame)
     if (!bitmap) {
-      const shown = await onEngine<Shown>((face) => face.render(name, frame, scale()) as Promise<Shown>)
+      const shown = await pictureOf(name, frame, scale())
       if ('fault' in shown) return
       bitmap = shown.bitmap
       if (closed || made !== version) {

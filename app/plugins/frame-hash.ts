@@ -9,5 +9,9 @@ declare global {
 }
 
 export default defineNuxtPlugin(() => {
-  window.waxFrameHash = (card, frame) => onEngine((face) => face.hash(card, frame))
+  window.waxFrameHash = (card, frame) =>
+    onEngine(
+      (face) => face.hash(card, frame),
+      ({ message }) => message,
+    )
 })

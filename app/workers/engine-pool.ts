@@ -1,23 +1,51 @@
 import * as Comlink from 'comlink'
 import type { Card } from '#core/card/schema'
-import type { EngineFace } from './engine.worker'
+import type { Fault } from '#core/errors'
+import { WaxError } from '#core/errors'
+import type { EngineFace, Shown } from './engine.worker'
+import { Seat } from './seat'
 
-interface Member {
-  face: Comlink.Remote<EngineFace>
-  waiting: number
+type Face = Comlink.Remote<EngineFace>
+
+declare global {
+  interface Window {
+    /** Milliseconds after which an engine is taken to hang: tests set it lower. */
+    waxEngineLimit?: number
+  }
 }
 
 /** As many engines as the machine bears: one core stays for the page, but never fewer than two engines. */
 const SIZE = Math.min(4, Math.max(2, (navigator.hardwareConcurrency || 2) - 1))
+/** The longest that one picture may take. */
+const LIMIT = 20_000
 
-let members: Member[] | undefined
+const DIED: Fault = {
+  code: 'engine-died',
+  place: 'engine',
+  message: 'The engine stopped at this picture; another one was started.',
+  remedy: 'Undo the last step; report this with the card file.',
+}
 
-function pool(): Member[] {
-  members ??= Array.from({ length: SIZE }, () => {
-    const worker = new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module' })
-    return { face: Comlink.wrap<EngineFace>(worker), waiting: 0 }
-  })
-  return members
+/** Cards that engines are to know: a new one is told of them all. */
+const known = new Map<string, Card>()
+let seats: Seat<Face>[] | undefined
+
+function begin(seat: Seat<Face>) {
+  const worker = new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module' })
+  worker.addEventListener('error', () => seat.replace(DIED))
+  const face = Comlink.wrap<EngineFace>(worker)
+  for (const [name, card] of known) void face.setCard(name, card)
+  return { face, end: () => worker.terminate() }
+}
+
+const later = (ms: number, work: () => void) => {
+  const timer = setTimeout(work, ms)
+  return () => clearTimeout(timer)
+}
+
+function pool(): Seat<Face>[] {
+  seats ??= Array.from({ length: SIZE }, () => new Seat<Face>(begin, window.waxEngineLimit ?? LIMIT, later))
+  return seats
 }
 
 export const poolSize = SIZE
@@ -25,20 +53,29 @@ export const poolSize = SIZE
 /** Tells every engine of a card; it is known under its name until it is forgotten. */
 export function setCard(name: string, card: Card): void {
   const plain = JSON.parse(JSON.stringify(card)) as Card
+  known.set(name, plain)
   for (const { face } of pool()) void face.setCard(name, plain)
 }
 
 export function forgetCard(name: string): void {
+  known.delete(name)
   for (const { face } of pool()) void face.forgetCard(name)
 }
 
-/** Runs a piece of work on the engine that has least to do. */
-export async function onEngine<T>(work: (face: Comlink.Remote<EngineFace>) => Promise<T>): Promise<T> {
+/** Runs a piece of work on the engine that has least to do; `lost` says what is given where the engine was lost over it. */
+export async function onEngine<T>(work: (face: Face) => Promise<T>, lost: (fault: Fault) => T): Promise<T> {
   const [free] = [...pool()].sort((a, b) => a.waiting - b.waiting)
-  free!.waiting++
   try {
-    return await work(free!.face)
-  } finally {
-    free!.waiting--
+    return await free!.run(work)
+  } catch (error) {
+    if (error instanceof WaxError) return lost(error.fault)
+    throw error
   }
 }
+
+/** A picture of a card that the engines know, or why there is none. */
+export const pictureOf = (name: string, frame: number, scale: number, draft = false): Promise<Shown> =>
+  onEngine<Shown>(
+    (face) => face.render(name, frame, scale, draft) as Promise<Shown>,
+    (fault) => ({ fault }),
+  )

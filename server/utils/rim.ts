@@ -66,4 +66,8 @@ export const notFound = (what: string) =>
     remedy: 'It may have been deleted: go back and look.',
   })
 
+/** A file to be saved under a name, which may have letters of any script (RFC 6266, RFC 8187). */
+export const attachment = (fileName: string): string =>
+  `attachment; filename*=UTF-8''${encodeURIComponent(fileName).replace(/['()*]/g, (c) => `%${c.charCodeAt(0).toString(16)}`)}`
+
 export const routeId = (event: H3Event): string => getRouterParam(event, 'id') ?? ''

@@ -121,3 +121,38 @@ test('pages carry a strict policy and nothing breaks it', async ({ page }) => {
   broken.push(...(await page.evaluate(() => (window as unknown as { waxBroken: string[] }).waxBroken)))
   expect(broken).toEqual([])
 })
+
+test('an archive has its card’s name in any script', async ({ page }) => {
+  const card = { ...demoCard('02-lower-third'), name: 'Лодка 船 ½' }
+  const made = (await (await page.request.post('/api/cards', { data: { document: card } })).json()) as { id: string }
+  const answer = await page.request.get(`/api/cards/${made.id}/archive`)
+  expect(answer.status()).toBe(200)
+  expect(decodeURIComponent(answer.headers()['content-disposition']!)).toContain('лодка-船')
+})
+
+test('an engine that hangs is replaced: one bad card takes neither the bench nor the next card with it', async ({
+  page,
+}) => {
+  await page.addInitScript(() => Object.assign(window, { waxEngineLimit: 4000 }))
+  const heavy = demoCard('10-badge-settles')
+  const wide = { id: 'blur', kind: 'shadow', softness: 1000, distance: 0, lift: 0 }
+  const [piece] = heavy.pieces
+  // Sixty pieces, each exposed many times under the widest blur: minutes of work.
+  const many = Array.from({ length: 60 }, (_, i) => {
+    const x = {
+      keys: [
+        { frame: 0, value: 0, easing: 'linear' },
+        { frame: 1, value: 1900, easing: 'linear' },
+      ],
+    }
+    const coats = { face: [], behind: [{ ...wide, id: `blur-${i}` }] }
+    return { kind: 'box', id: `box-${i}`, name: `Box ${i}`, x, y: 540, width: 1800, height: 900, coats }
+  })
+  const bad = { ...heavy, shutter: { angle: 720, phase: 0 }, zones: null, pieces: [...many, { ...piece, on: false }] }
+  const response = await page.request.post('/api/cards', { data: { document: bad } })
+  expect(response.status()).toBe(200)
+  const { id } = (await response.json()) as { id: string }
+  await page.goto(`/card/${id}`)
+  await expect(page.getByText('takes too long and was given up')).toBeVisible()
+  await openCard(page, demoCard('02-lower-third'))
+})

@@ -48,7 +48,10 @@ async function renew() {
   const { card, selectedPiece: piece } = bench
   if (!card || !piece) return
   const facing = lightOf(card, momentOf(card, ribbon.frame)).azimuth + (shadeSide.value ? 180 : 0)
-  const made = await onEngine((face) => face.section(props.engineName, piece, ribbon.frame, facing))
+  const made = await onEngine(
+    (face) => face.section(props.engineName, piece, ribbon.frame, facing),
+    () => null,
+  )
   if (mine === turn) section.value = made as Section | null
 }
 

@@ -68,6 +68,7 @@ async function compare() {
       const to = Math.min(length, from + PART)
       const found = await onEngine<Differences>(
         (face) => face.differences(props.engineName, from, to, scale) as Promise<Differences>,
+        (fault) => ({ fault }),
       )
       if (mine !== turn) return
       if ('fault' in found) {

@@ -25,7 +25,10 @@ const moves = computed(() => bench.lanes.some(({ piece, value }) => piece === fi
 
 /** Where the pieces stand at the playhead, for the order of place. */
 async function look() {
-  const outlook = await onEngine((face) => face.outlook(props.engineName, ribbon.frame))
+  const outlook = await onEngine(
+    (face) => face.outlook(props.engineName, ribbon.frame),
+    () => [],
+  )
   places.value = new Map(outlook.map(({ id, place }) => [id, place]))
 }
 

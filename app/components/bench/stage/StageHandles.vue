@@ -62,7 +62,10 @@ watch(
 )
 
 const pickAt = (point: Point, group: string | null) =>
-  onEngine((face) => face.pick(props.engineName, ribbon.frame, point, group))
+  onEngine(
+    (face) => face.pick(props.engineName, ribbon.frame, point, group),
+    () => null,
+  )
 
 /** The answer to the last press; a double click that comes before it waits. */
 let picking: Promise<void> = Promise.resolve()
@@ -193,7 +196,10 @@ async function open(event: MouseEvent) {
 }
 
 async function takeColour(point: Point) {
-  const rgba = await onEngine((face) => face.colourAt(props.engineName, ribbon.frame, point))
+  const rgba = await onEngine(
+    (face) => face.colourAt(props.engineName, ribbon.frame, point),
+    () => null,
+  )
   const give = stage.colourWanted
   stage.colourWanted = null
   if (rgba && rgba[3]! > 0) give?.(`#${rgba.slice(0, 3).map(hexByte).join('')}`)

@@ -23,6 +23,6 @@ export default route(async (event) => {
     pictures: found.map(({ file, ...rest }) => ({ ...rest, file: new Uint8Array(file) })),
   })
   setHeader(event, 'content-type', 'application/zip')
-  setHeader(event, 'content-disposition', `attachment; filename="${fileStem(name)}.card.zip"`)
+  setHeader(event, 'content-disposition', attachment(`${fileStem(name)}.card.zip`))
   return Buffer.from(archive.buffer, archive.byteOffset, archive.byteLength)
 })

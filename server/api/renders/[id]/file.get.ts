@@ -11,6 +11,6 @@ export default route(async (event) => {
   if (!found) throw notFound('file')
   setHeader(event, 'content-type', deliveryOf(row.options.format).mediaType)
   setHeader(event, 'content-length', found.size)
-  setHeader(event, 'content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(row.fileName ?? row.id)}`)
+  setHeader(event, 'content-disposition', attachment(row.fileName ?? row.id))
   return sendStream(event, createReadStream(path))
 })
