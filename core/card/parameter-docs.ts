@@ -8,8 +8,9 @@ export function parameterTable(parameters: Readonly<Record<string, Parameter>>):
   return ['| name | label | values, default | what it does |', '| --- | --- | --- | --- |', ...rows].join('\n')
 }
 
-function noteOf({ help, when }: Parameter): string {
-  return when ? `${help}. Counts while \`${when.parameter}\` is ${when.is.join(' or ')}` : help
+function noteOf({ help, when, outlineOnly }: Parameter): string {
+  const condition = when ? `. Counts while \`${when.parameter}\` is ${when.is.join(' or ')}` : ''
+  return `${help}${condition}${outlineOnly ? '. Not on groups and pictures' : ''}`
 }
 
 function rangeOf(parameter: Parameter): string {

@@ -8,6 +8,8 @@ interface Described {
   help: string
   /** The parameter counts only while another one of the same table has one of these values. */
   when?: { parameter: string; is: readonly (string | boolean)[] }
+  /** The parameter counts only on pieces with an outline: what is computed from alpha has no corners to tell apart. */
+  outlineOnly?: true
 }
 
 export interface NumberParameter extends Described {
@@ -99,10 +101,10 @@ export const choice = <const T extends string>(p: Omit<ChoiceParameter<T>, 'type
   ...p,
 })
 
-/** Whether a parameter counts beside the values of its table. */
-export function counts(parameter: Parameter, values: Readonly<Record<string, unknown>>): boolean {
-  const { when } = parameter
-  return !when || when.is.includes(values[when.parameter] as string)
+/** Whether a parameter counts beside the values of its table, on a piece with an outline or without. */
+export function counts(parameter: Parameter, values: Readonly<Record<string, unknown>>, hasOutline = true): boolean {
+  const { when, outlineOnly } = parameter
+  return (hasOutline || !outlineOnly) && (!when || when.is.includes(values[when.parameter] as string))
 }
 
 /** The span after which a parameter looks the same again: a whole turn of an angle; null where there is none. */

@@ -32,6 +32,17 @@ export function pathTo(pieces: readonly Piece[], id: string): number[] | null {
   return null
 }
 
+/** The groups that a piece lies in, the outermost first. */
+export function holdersOf(pieces: readonly Piece[], id: string): Piece[] {
+  const way = pathTo(pieces, id) ?? []
+  let list = pieces
+  return way.slice(0, -1).map((index) => {
+    const here = list[index]!
+    list = here.kind === 'group' ? here.pieces : []
+    return here
+  })
+}
+
 /** Ids of the pictures that a card's paints and pieces name. */
 export function picturesOf(card: Pick<Card, 'pieces' | 'background'>): string[] {
   const parts = allPieces(card.pieces).flatMap(partsOf)

@@ -32,6 +32,7 @@ const parameters = {
   sideLight: number({
     label: 'Side light',
     help: 'How much the sides are told apart by the light that falls on them, in %',
+    outlineOnly: true,
     default: 50,
     min: 0,
     max: 100,

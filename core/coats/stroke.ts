@@ -44,6 +44,7 @@ const parameters = {
       { value: 'mitre', label: 'Mitre' },
       { value: 'bevel', label: 'Bevel' },
     ],
+    outlineOnly: true,
   }),
   limit: number({
     label: 'Mitre limit',
@@ -55,6 +56,7 @@ const parameters = {
     unit: '',
     slider: [1, 12],
     when: { parameter: 'join', is: ['mitre'] },
+    outlineOnly: true,
   }),
   paint: paint({ label: 'Paint', help: 'What the line is painted with', default: '#3D0D16' }),
 } as const

@@ -7,6 +7,7 @@ import { expectCard } from '../../core/card/read'
 import { readSealsText } from '../../core/seals/read'
 import { connect } from './connect'
 import { cards, seals } from './schema'
+import { bringUpToDate } from './up-to-date'
 
 // Brings the database up to date and, where the shelf has never had a card, lays the demo cards on it, and the shipped seals
 // beside them.
@@ -17,6 +18,7 @@ if (!url) throw new Error('NUXT_DATABASE_URL names no database.')
 const { database, client } = connect(url)
 await migrate(database, { migrationsFolder: 'server/database/migrations' })
 await runMigrations({ connectionString: url })
+await bringUpToDate(database)
 const [known] = await database.select({ cards: count() }).from(cards)
 if (known?.cards === 0) {
   const files = (await readdir('demo/cards')).filter((file) => file.endsWith('.card.json')).sort()

@@ -45,7 +45,10 @@ const rows = computed(() => {
   const kinds = bench.piece && !bench.coat ? Object.keys(PIECE_KINDS[bench.piece.kind].parameters) : []
   const rank = ({ address }: ParameterPlace) => (kinds.includes(address.slice(base.length + 1)) ? 0 : 1)
   own.sort((a, b) => rank(a) - rank(b))
-  return own.filter(({ address, parameter }) => counts(parameter, values) && !(ownBlend && address.endsWith('/blend')))
+  const hasOutline = !bench.piece || PIECE_KINDS[bench.piece.kind].coatsFrom !== 'alpha'
+  return own.filter(
+    ({ address, parameter }) => counts(parameter, values, hasOutline) && !(ownBlend && address.endsWith('/blend')),
+  )
 })
 const paints = computed(() => {
   if (!bench.coat) return []

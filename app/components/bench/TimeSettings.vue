@@ -2,11 +2,15 @@
 import { computed } from 'vue'
 import { changePiece } from '#core/card/edit/stack'
 import type { Piece } from '#core/card/schema'
+import { holdersOf } from '#core/card/tree'
 import { useBench } from '~/stores/bench'
 
 /** How the selected pieces see time: pictures held for some frames, and motion blur. */
 const bench = useBench()
 const piece = computed(() => bench.piece!)
+/** What a group holds is exposed with it: its own switch counts for nothing. */
+const exposedWithGroup = computed(() => holdersOf(bench.card!.pieces, piece.value.id).some((group) => isExposed(group)))
+const isExposed = ({ blurred, steps }: Piece) => blurred && steps === 1
 
 function change(label: string, part: Partial<Piece>) {
   bench.edit(label, (card) => bench.selection.reduce((next, id) => changePiece(next, id, part), card))
@@ -34,11 +38,15 @@ function hold(event: Event) {
       />
       {{ piece.steps === 1 ? 'frame' : 'frames' }}
     </label>
-    <label v-if="bench.card!.shutter" class="check">
+    <label
+      v-if="bench.card!.shutter"
+      class="check"
+      :title="exposedWithGroup ? 'It is exposed with the group that it lies in' : undefined"
+    >
       <input
         type="checkbox"
         :checked="piece.blurred"
-        :disabled="piece.steps > 1"
+        :disabled="piece.steps > 1 || exposedWithGroup"
         @change="change('Motion blur', { blurred: !piece.blurred })"
       />
       Motion blur

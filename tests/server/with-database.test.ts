@@ -1,18 +1,20 @@
 import { mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
-import { eq } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import { migrate } from 'drizzle-orm/postgres-js/migrator'
 import { runMigrations } from 'graphile-worker'
 import { connect } from '#server/database/connect'
-import { renders } from '#server/database/schema'
+import { cards, renders, seals } from '#server/database/schema'
+import { bringUpToDate } from '#server/database/up-to-date'
 import { rendersFolder } from '#server/renders/files'
 import { releaseStale } from '#server/renders/stale'
 import { performRender } from '#server/renders/task'
 import { startCluster } from '../../scripts/cluster.mjs'
 import { coat, emptyCard, solid, withBox } from '../support/engine'
 
-// Renders with a database of their own: workers that both believe they have the work, and what killed ones leave behind.
+// What needs a database: renders of workers that both believe they have the work, what killed ones leave behind, and
+// documents of an older application.
 
 // PostgreSQL's own user must reach it: below the project, as for the application.
 const folder = `.wax/render-task-${process.pid}`
@@ -100,6 +102,33 @@ describe('what killed attempts leave behind', () => {
     expect([row.status, row.fault?.code]).toEqual(['failed', 'worker-lost'])
     expect(filesOf('over')).toEqual([])
   })
+})
+
+test('documents that an older application saved get the form of today; broken ones stay as they are', async () => {
+  const { database } = connection
+  // Before ranges and the steps of pieces came, and a seal without tags.
+  const [piece] = card.pieces
+  const older = Object.fromEntries(Object.entries(piece!).filter(([name]) => name !== 'steps' && name !== 'blurred'))
+  const stored = { ...card, pieces: [older] }
+  const broken = { format: 'wax-ribbon-card', version: 1, name: 'Broken' }
+  for (const [id, document] of Object.entries({ older: stored, today: card, broken })) {
+    await database.insert(cards).values({ id, name: id, document: document as never })
+  }
+  const variants = [{ name: 'v', coats: { face: [{ kind: 'fill', id: 'f' }], behind: [] } }]
+  await database.insert(seals).values({ id: 'seal', name: 'Seal', document: { name: 'Seal', variants } as never })
+  await bringUpToDate(database)
+  const raw = async (id: string) => {
+    const [row] = await database
+      .select({ text: sql<string>`document::text` })
+      .from(cards)
+      .where(eq(cards.id, id))
+    return JSON.parse(row!.text) as typeof card
+  }
+  expect((await raw('older')).pieces[0]).toMatchObject({ steps: 1, blurred: true })
+  expect(await raw('broken')).toEqual(broken)
+  const [seal] = await database.select().from(seals).where(eq(seals.id, 'seal'))
+  expect(seal!.document.tags).toEqual([])
+  expect(seal!.document.variants[0]!.coats.face[0]).toMatchObject({ opacity: 100, on: true })
 })
 
 async function until(is: () => Promise<boolean>): Promise<void> {

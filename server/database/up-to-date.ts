@@ -1,0 +1,28 @@
+import { isDeepStrictEqual } from 'node:util'
+import { eq, sql } from 'drizzle-orm'
+import { readCard } from '../../core/card/read'
+import type { Seal } from '../../core/seals/schema'
+import { sealSchema } from '../../core/seals/schema'
+import type { Database } from './connect'
+import { cards, seals } from './schema'
+
+/** Gives cards and seals that an older application saved the form of today. One that cannot be read stays as it is. */
+export async function bringUpToDate(database: Database): Promise<void> {
+  // By the database's own text: what it gives back is compared with what would be written.
+  for (const { id, text } of await database.select({ id: cards.id, text: sql<string>`document::text` }).from(cards)) {
+    const stored: unknown = JSON.parse(text)
+    const { card } = readCard(stored)
+    if (card && !isDeepStrictEqual(card, stored)) {
+      await database.update(cards).set({ document: card }).where(eq(cards.id, id))
+    }
+  }
+  for (const { id, document } of await database.select({ id: seals.id, document: seals.document }).from(seals)) {
+    const { data } = sealSchema.safeParse(document)
+    if (data && !isDeepStrictEqual(data, document)) {
+      await database
+        .update(seals)
+        .set({ document: data as unknown as Seal })
+        .where(eq(seals.id, id))
+    }
+  }
+}
