@@ -7,8 +7,11 @@ import { forgetCard, pictureOf, setCard } from '~/workers/engine-pool'
 /** Pictures a second while a thumbnail plays. */
 const PACE = 15
 
-/** A small picture of a card from the engine, which plays while it is asked to. */
-export function useThumbnail(name: string, card: Ref<Card>, width: number) {
+/**
+ * A small picture of a card from the engine, which plays while it is asked to. It is first made when it is `near`: a shelf
+ * of hundreds of cards asks for those that can be seen.
+ */
+export function useThumbnail(name: string, card: Ref<Card>, width: number, near: Ref<boolean> = ref(true)) {
   const picture = shallowRef<ImageBitmap | null>(null)
   const playing = ref(false)
   const progress = ref(0)
@@ -61,13 +64,13 @@ export function useThumbnail(name: string, card: Ref<Card>, width: number) {
     void show(still())
   }
 
-  watch(card, renew, { immediate: true })
+  watch([card, near], () => near.value && renew(), { immediate: true })
   watch(playing, (now) => now && void play())
   onScopeDispose(() => {
     closed = true
     clearTimeout(timer)
     for (const bitmap of kept.values()) bitmap.close()
-    forgetCard(name)
+    if (near.value) forgetCard(name)
   })
 
   return { picture, playing, progress }

@@ -102,7 +102,7 @@ async function start() {
       <p class="quiet">
         {{ frames }} frames, {{ seconds(frames, card.rate).toFixed(2) }} s, {{ card.frame.width }}×{{
           card.frame.height
-        }}. The file is read again when it is written, and its alpha held against the frames.
+        }}. The file is read again when it is written, and its alpha and colour held against the frames.
       </p>
       <p v-if="solid" class="warn">This card has a background of its own: the render will not be transparent.</p>
       <p v-if="fault" class="warn" role="alert">{{ fault.message }} {{ fault.remedy }}</p>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { mdiDotsHorizontal } from '@mdi/js'
-import { computed, nextTick, ref, toRef } from 'vue'
+import { useIntersectionObserver } from '@vueuse/core'
+import { computed, nextTick, ref, toRef, useTemplateRef } from 'vue'
 import { rateLabel, seconds } from '#core/time/rate'
 import type { ShelfCard } from '~/stores/cards'
 import { useThumbnail } from '~/composables/thumbnail'
@@ -10,10 +11,22 @@ const props = defineProps<{ card: ShelfCard }>()
 const emit = defineEmits<{ rename: [name: string]; duplicate: []; remove: []; export: [whole: boolean] }>()
 
 const WIDTH = 290
+const tile = useTemplateRef<HTMLElement>('tile')
+const near = ref(false)
+const { stop } = useIntersectionObserver(
+  tile,
+  (entries) => {
+    if (!entries.some(({ isIntersecting }) => isIntersecting)) return
+    near.value = true
+    stop()
+  },
+  { rootMargin: '300px' },
+)
 const { picture, playing, progress } = useThumbnail(
   `shelf-${props.card.id}`,
   toRef(() => props.card.document),
   WIDTH,
+  near,
 )
 const naming = ref(false)
 const field = ref<HTMLInputElement>()
@@ -42,7 +55,13 @@ function rename() {
 </script>
 
 <template>
-  <article class="tile" :aria-label="card.name" @pointerenter="playing = true" @pointerleave="playing = false">
+  <article
+    ref="tile"
+    class="tile"
+    :aria-label="card.name"
+    @pointerenter="playing = true"
+    @pointerleave="playing = false"
+  >
     <NuxtLink
       class="picture"
       :to="`/card/${card.id}`"
