@@ -6,6 +6,7 @@ const NEEDS = {
   postgresql: () => newestPostgres() !== null,
   ffmpeg: () => existsSync('/usr/bin/ffmpeg'),
   chromium: () => existsSync('/usr/bin/chromium'),
+  'unicode-data': () => existsSync('/usr/share/unicode/BidiCharacterTest.txt'),
 }
 
 /** The folder of PostgreSQL's programs, or null. */

@@ -204,11 +204,11 @@ export const useBench = defineStore('bench', () => {
 
   /** After a conflict: what is on this bench becomes a card of its own; gives its id. */
   async function keepAsCopy(): Promise<string> {
-    const document = { ...card.value!, name: `${card.value!.name}, copy`.slice(0, 200) }
+    const before = card.value!
+    const document = { ...before, name: `${before.name}, copy`.slice(0, 200) }
     const made = await api<{ id: string; revision: number }>('/cards', 'POST', { document })
     // What is edited until the copy is open belongs to the copy.
     saver?.end()
-    const before = card.value
     saver = saverOf(made.id, made.revision, document)
     id.value = made.id
     put(card.value === before ? document : { ...card.value!, name: document.name })

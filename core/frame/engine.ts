@@ -166,6 +166,8 @@ export class Engine {
       if (old.touched) this.kernels.clear(old.window(old.touched))
       layers = old.layers
     } else {
+      // Should there be no memory for the new one, there is no old one either.
+      this.canvas = null
       this.kernels.release(this.base)
       layers = this.kernels.layers(w, box.h)
     }

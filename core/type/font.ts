@@ -1,6 +1,8 @@
 import * as hb from 'harfbuzzjs'
 import { WaxError } from '../errors'
 import type { PathCommand } from '../outline/contour'
+import type { DirectedRun } from './bidi'
+import { directedRuns } from './bidi'
 
 /** Fonts larger than this are refused. */
 export const LARGEST_FONT_BYTES = 30 * 1024 * 1024
@@ -72,9 +74,16 @@ export class Font {
     return glyphs
   }
 
+  /** Runs of one direction are shaped one by one and laid as they stand; each sees what surrounds it. */
   private shapeLine(line: string, ligatures: boolean): ShapedGlyph[] {
+    return directedRuns(line).flatMap((run) => this.shapeRun(line, run, ligatures))
+  }
+
+  private shapeRun(line: string, { start, end, rightToLeft }: DirectedRun, ligatures: boolean): ShapedGlyph[] {
     const buffer = new hb.Buffer()
-    buffer.addText(line)
+    buffer.addText(line, start, end - start)
+    buffer.setDirection(rightToLeft ? hb.Direction.RTL : hb.Direction.LTR)
+    // Script and language.
     buffer.guessSegmentProperties()
     const off = ligatures ? [] : [new hb.Feature('liga', 0), new hb.Feature('clig', 0)]
     hb.shape(this.font, buffer, off)

@@ -1,16 +1,20 @@
 import { describe, expect, test } from '@jest/globals'
 import { readCard, readCardText } from '#core/card/read'
+import { WaxError } from '#core/errors'
 import { oddPlace } from '#core/formats/odd-json'
 import { isPathData } from '#core/formats/svg-path'
 import { Engine } from '#core/frame/engine'
 import { Kernels } from '#core/kernels/kernels'
 import { isEasing } from '#core/time/easing'
 import { bezierOf, reversedEasing } from '#core/time/easing-shapes'
-import { emptyCard, withBox } from '../support/engine'
+import { PictureBook } from '#core/paint/pictures'
+import { FontBook } from '#core/type/font-book'
+import { coat, emptyCard, fontBytes, withBox, withType } from '../support/engine'
+import { letterRange } from '../support/ranges'
 
 // Documents that are meant badly: each is refused with a place, and nothing hangs or falls.
 
-const card = withBox(emptyCard(64, 64), { name: 'Box' }, {})
+const card = withBox(emptyCard(64, 64), { name: 'Box' }, { face: [coat('fill', 'f')] })
 const named = (name: string) => readCard({ ...card, pieces: [{ ...card.pieces[0], name }] }).faults?.[0]
 
 describe('text that cannot be kept', () => {
@@ -58,6 +62,19 @@ test('a curve as wide as paths go, enlarged as far as pieces go, is drawn', () =
   expect(pixels[3 + (60 * 64 + 32) * 4]).toBe(255)
 })
 
+test('a frame for which there is no memory leaves the engine whole', () => {
+  const engine = new Engine()
+  const { pixels } = engine.render(card, 0)
+  const kernels = engine['kernels']
+  const layers = kernels.layers.bind(kernels)
+  kernels.layers = () => {
+    throw new WaxError('out-of-memory', 'card', 'No more.', 'Smaller.')
+  }
+  expect(() => engine.render({ ...card, frame: { width: 640, height: 640 } }, 0)).toThrow('No more.')
+  kernels.layers = layers
+  expect(engine.render(card, 0).pixels).toEqual(pixels)
+})
+
 test('memory that is not there is one clear word, and the next picture is made', () => {
   const kernels = new Kernels()
   const mark = kernels.mark()
@@ -67,4 +84,26 @@ test('memory that is not there is one clear word, and the next picture is made',
   expect(kernels.mark()).toBe(mark)
   const plane = kernels.plane(64, 16, 0.5)
   expect(kernels.floats(plane)[63]).toBe(0.5)
+})
+
+test('a picture on many moving letters is held once, not for each of them', () => {
+  const pictures = new PictureBook()
+  // 64 MB as floats: for two dozen letters one by one 1.5 GB.
+  const id = 'picture-0123456789abcdef'
+  pictures.add(id, { width: 2000, height: 2000, pixels: new Uint8Array(2000 * 2000 * 4).fill(200) })
+  const engine = new Engine(new FontBook(), pictures)
+  engine.fonts.add('anton', fontBytes('anton'))
+  const paint = { type: 'texture', pattern: 'picture', picture: id }
+  const ranges = [{ ...letterRange({ y: 40, sweep: 30 }), id: 'range-1' }]
+  const words = withType(
+    emptyCard(640, 120),
+    { wording: 'abcdefghijklmnopqrstuvwx', font: 'anton', size: 40, x: 320, y: 60, ranges },
+    { face: [coat('fill', 'f', { paint })] },
+  )
+  const read = readCard(words)
+  expect(read.faults).toBeNull()
+  const before = engine.memory
+  const { pixels } = engine.render(read.card!, 0)
+  expect(pixels.some((value) => value > 0)).toBe(true)
+  expect(engine.memory - before).toBeLessThan(200 * 1024 * 1024)
 })
