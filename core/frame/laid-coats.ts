@@ -69,6 +69,20 @@ export function measured(coats: readonly LaidCoat[], scale: CoatScale): Px {
   return Math.max(0, ...coats.map(({ definition, values, place }) => definition.measures?.(values, scale, place) ?? 0))
 }
 
+/**
+ * How far around the outline distances are wanted: as far as coats measure, before they move what they made of it; and as
+ * far as those coats reach, because mitres stick out farther.
+ */
+export function fieldReach(coats: readonly LaidCoat[], scale: CoatScale): Insets {
+  const least = measured(coats, scale)
+  const measuring = coats.filter(
+    ({ definition, values, place }) => (definition.measures?.(values, scale, place) ?? 0) > 0,
+  )
+  const { left, top, right, bottom } = reachOf(measuring, scale)
+  const most = (side: Px) => Math.max(least, side)
+  return { left: most(left), top: most(top), right: most(right), bottom: most(bottom) }
+}
+
 /** A seed for the grain of a coat: the card's own, and the coat's name (FNV-1a, Fowler, Noll, Vo 1991). */
 export function seedOf(card: { seed: number }, { id }: Pick<LaidCoat, 'id'>): number {
   let hash = 0x811c9dc5 ^ card.seed

@@ -23,7 +23,7 @@ import { drawnForms } from './form'
 import type { GridBox } from './grid-box'
 import { boxesFor, joined } from './grid-box'
 import type { LaidCoat } from './laid-coats'
-import { laidCoats, measured, reachOf, seedOf } from './laid-coats'
+import { fieldReach, laidCoats, measured, reachOf, seedOf } from './laid-coats'
 import { OutlineBench } from './outline-bench'
 import type { Outlines } from './outlines'
 import type { Shutter } from './shutter'
@@ -141,7 +141,7 @@ function preparedForm(
   // Coats blur what they made from distances: the field goes as far beyond the canvas as any of them looks.
   const around = reachOf(coats, form.scale)
   const margin = Math.max(reach, around.left, around.top, around.right, around.bottom)
-  const fieldBox = reach > 0 ? boxesFor(form.bounds, even(reach), margin, canvas.box)?.box : null
+  const fieldBox = reach > 0 ? boxesFor(form.bounds, fieldReach(coats, form.scale), margin, canvas.box)?.box : null
   const field = new EdgeField(
     kernels,
     shelf,

@@ -290,6 +290,18 @@ describe('cut corners', () => {
     expect(against(draw('06-natural-tri31-bevel'), within(triangle, 5)).most).toBeLessThan(DITHER)
   })
 
+  test('as mitres stick out as far as their limit allows', () => {
+    const card = raw('06-natural-tri31-bevel')
+    const [piece] = card.pieces as unknown as [{ coats: { face: [object, object] } }]
+    const [stroke, fill] = piece.coats.face
+    const coats = { face: [{ ...stroke, join: 'mitre' }, fill], behind: [] }
+    const picture = engine.render(expectCard({ ...card, pieces: [{ ...piece, coats }] }), 0, { bits: 16 })
+    // The width over the sine of half the tip's angle, above the tip at (200, 60).
+    const tip = 60 - 16 / Math.sin(Math.atan(60 / 180))
+    expect(alpha(picture, 200, Math.ceil(tip) + 4)).toBeGreaterThan(254)
+    expect(alpha(picture, 200, Math.floor(tip) - 2)).toBe(0)
+  })
+
   test('of sharp tips are cut in the middle of a pixel too', () => {
     // The cut lies the width times the sine of half the tip's angle before the point.
     const tip = draw('06-tip-8-0-bevel-4-9.3')
