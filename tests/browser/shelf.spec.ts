@@ -5,6 +5,8 @@ const tile = (name: string) => `article[aria-label="${name}"]`
 test('lists the demo cards with pictures from the engine, which play under the pointer', async ({ page }) => {
   await page.goto('/')
   const opening = page.locator(tile('Lantern Regatta · opening'))
+  // Pictures are made when they come near.
+  await opening.scrollIntoViewIfNeeded()
   const canvas = opening.locator('canvas')
   const look = () => canvas.evaluate((c) => (c as HTMLCanvasElement).toDataURL())
   await expect.poll(look).not.toBe(await page.evaluate(() => document.createElement('canvas').toDataURL()))
