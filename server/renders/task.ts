@@ -71,8 +71,10 @@ export async function performRender({ database, storage, threads, worker }: Rend
       .set({ ...change, finishedAt: new Date(), worker: null })
       .where(mine)
       .returning({ id: renders.id })
-    // Nobody knows of this file.
-    if (!written) await rm(path, { force: true, recursive: true })
+    if (written) return
+    // Written before, its answer lost; or nobody knows of this file.
+    const [now] = await database.select({ stored: renders.stored }).from(renders).where(eq(renders.id, id))
+    if (now?.stored !== stored) await rm(path, { force: true, recursive: true })
   }
   try {
     await mkdir(rendersFolder(storage), { recursive: true })

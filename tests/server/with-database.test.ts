@@ -77,6 +77,33 @@ describe('a worker that comes back after another took its render over', () => {
   })
 })
 
+test('a finished render whose last answer was lost keeps its file', async () => {
+  const { database } = connection
+  let lost = 0
+  const update = (table: typeof renders) => ({
+    set: (values: Partial<typeof renders.$inferInsert>) => {
+      const query = database.update(table).set(values)
+      if (values.status !== 'done' || lost > 0) return query
+      lost++
+      return {
+        where: (is: Parameters<typeof query.where>[0]) => ({
+          returning: async () => {
+            await query.where(is)
+            throw new Error('ECONNRESET')
+          },
+        }),
+      }
+    },
+  })
+  const flaky = new Proxy(database, {
+    get: (target, name) => (name === 'update' ? update : (Reflect.get(target, name) as unknown)),
+  })
+  await queued('lost')
+  await performRender({ ...place('worker'), database: flaky }, 'lost')
+  expect(lost).toBe(1)
+  expect([(await rowOf('lost')).status, filesOf('lost')]).toEqual(['done', ['lost.1.zip']])
+})
+
 describe('what killed attempts leave behind', () => {
   const silent = { status: 'running' as const, worker: 'dead', heartbeat: new Date(Date.now() - 60_000) }
   const leave = (...names: string[]) => {
