@@ -6,19 +6,21 @@ import type { Card, Piece } from './schema'
 /** Groups may lie in groups this deep. */
 export const DEEPEST_GROUP = 8
 
+/** What a piece holds, front first; none where it is no group. */
+export const piecesIn = (piece: Piece): readonly Piece[] => ('pieces' in piece ? piece.pieces : [])
+
 /** All pieces, front first; a group before what it holds. */
-export function allPieces(pieces: readonly Piece[]): Piece[] {
-  return pieces.flatMap((piece) => (piece.kind === 'group' ? [piece, ...allPieces(piece.pieces)] : [piece]))
-}
+export const allPieces = (pieces: readonly Piece[]): Piece[] =>
+  pieces.flatMap((piece) => [piece, ...allPieces(piecesIn(piece))])
 
 /** The tree with one piece replaced; an empty answer takes it out, several put more in its place. */
 export function replacePiece(pieces: readonly Piece[], id: string, change: (piece: Piece) => Piece[]): Piece[] {
   return pieces.flatMap((piece) => {
     if (piece.id === id) return change(piece)
-    if (piece.kind !== 'group') return [piece]
-    const inner = replacePiece(piece.pieces, id, change)
-    const same = inner.length === piece.pieces.length && inner.every((other, i) => other === piece.pieces[i])
-    return [same ? piece : { ...piece, pieces: inner }]
+    const held = piecesIn(piece)
+    const inner = replacePiece(held, id, change)
+    const same = inner.length === held.length && inner.every((other, i) => other === held[i])
+    return [same ? piece : ({ ...piece, pieces: inner } as Piece)]
   })
 }
 
@@ -26,7 +28,7 @@ export function replacePiece(pieces: readonly Piece[], id: string, change: (piec
 export function pathTo(pieces: readonly Piece[], id: string): number[] | null {
   for (const [i, piece] of pieces.entries()) {
     if (piece.id === id) return [i]
-    const inner = piece.kind === 'group' ? pathTo(piece.pieces, id) : null
+    const inner = pathTo(piecesIn(piece), id)
     if (inner) return [i, ...inner]
   }
   return null
@@ -38,7 +40,7 @@ export function holdersOf(pieces: readonly Piece[], id: string): Piece[] {
   let list = pieces
   return way.slice(0, -1).map((index) => {
     const here = list[index]!
-    list = here.kind === 'group' ? here.pieces : []
+    list = piecesIn(here)
     return here
   })
 }

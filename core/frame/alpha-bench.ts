@@ -34,7 +34,9 @@ export class AlphaBench extends RecipeBench {
 
   distance(dx = 0, dy = 0): Step {
     const { distance, far } = this.form
-    return this.step(`distance(${dx},${dy})`, () => this.seen(distance(), far, 1e6, dx, dy))
+    return this.step(`distance(${far.x},${far.y},${far.w},${far.h},${dx},${dy})`, () =>
+      this.seen(distance(), far, 1e6, dx, dy),
+    )
   }
 
   grown(edge: Px, _style?: JoinStyle, dx = 0, dy = 0): Step {

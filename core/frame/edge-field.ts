@@ -4,7 +4,7 @@ import { cornersOf } from '../outline/corners'
 import type { Outline } from '../outline/outline'
 import type { Point, Px } from '../units'
 import type { GridBox } from './grid-box'
-import type { PlaneShelf } from './plane-shelf'
+import type { Shelf } from './shelf'
 
 const NO_SHIFT: Point = { x: 0, y: 0 }
 
@@ -22,7 +22,7 @@ export class EdgeField {
 
   constructor(
     private readonly kernels: Kernels,
-    private readonly shelf: PlaneShelf,
+    private readonly shelf: Shelf<Plane>,
     private readonly form: { key: string; outline: Outline; segments: Float64Array },
     readonly box: GridBox,
     readonly reach: Px,
@@ -48,14 +48,14 @@ export class EdgeField {
     if (this.field || this.named) return this.plain().distance
     const { w, h } = this.box
     const make = () => this.kernels.distance(this.segments(), w, h, this.reach)
-    this.bare ??= this.shelf.plane(`${this.name} bare`, make)
+    this.bare ??= this.shelf.of(`${this.name} bare`, make)
     return this.bare
   }
 
   /** How much of each pixel lies within the outline moved outward by `edge`. */
   grown(edge: Px, style: JoinStyle): Plane {
     const { join, limit } = style
-    return this.shelf.plane(`${this.name} grown ${edge} ${join} ${join === 'mitre' ? limit : ''}`, () => {
+    return this.shelf.of(`${this.name} grown ${edge} ${join} ${join === 'mitre' ? limit : ''}`, () => {
       const { field, joins } = this.withJoins(style)
       return this.kernels.grown(field, this.segments(), edge, joins)
     })
@@ -73,8 +73,8 @@ export class EdgeField {
       let made: DistanceField | null = null
       const make = () => (made ??= this.kernels.distanceField(this.segments(), w, h, this.reach))
       this.field = {
-        distance: this.shelf.plane(`${this.name} distance`, () => make().distance),
-        ids: this.shelf.plane(`${this.name} ids`, () => make().ids),
+        distance: this.shelf.of(`${this.name} distance`, () => make().distance),
+        ids: this.shelf.of(`${this.name} ids`, () => make().ids),
       }
     }
     return this.field

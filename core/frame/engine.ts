@@ -1,11 +1,13 @@
 import type { Card } from '../card/schema'
 import { LARGEST_SIDE } from '../card/schema'
 import { toDisplay } from '../card/oklab'
-import type { Moment } from '../card/settled'
+import type { Moment, SettledPaint } from '../card/settled'
 import { lightOf } from '../card/light'
 import { settlePaint, settleSwitch } from '../card/settled'
 import { WaxError } from '../errors'
+import type { Plane, StraightPicture } from '../kernels/kernels'
 import { Kernels } from '../kernels/kernels'
+import type { Address } from '../kernels/module'
 import { PictureBook } from '../paint/pictures'
 import { Tiles } from '../paint/texture'
 import { momentOf } from '../time/evaluate'
@@ -13,16 +15,21 @@ import { stepped } from '../time/moment'
 import { FontBook } from '../type/font-book'
 import type { Frames, Point, Px, Rgba } from '../units'
 import { Canvas } from './canvas'
+import { Contents } from './content'
 import type { GridBox } from './grid-box'
-import { drawPieces } from './group'
+import type { Stratum } from './ground'
+import { Ground } from './ground'
+import { planPiece } from './group'
 import { Outlines } from './outlines'
 import type { PieceOutlook } from './outlook'
 import { outlookOf } from './outlook'
 import { pickPiece } from './pick'
 import type { Drawing } from './piece'
 import { formOf } from './form'
-import { standingOf } from './piece'
-import { PlaneShelf } from './plane-shelf'
+import { isSeen, standingOf } from './piece'
+import type { LaidPicture, Shelf } from './shelf'
+import { pictureShelf, planeShelf } from './shelf'
+import { Written } from './written'
 import { isLinear, preparePaint } from './prepared-paint'
 import { heightRow } from './height-row'
 import type { Section } from './section'
@@ -59,23 +66,31 @@ export interface FramePicture {
  */
 export class Engine {
   private readonly kernels = new Kernels()
-  private readonly shelf = new PlaneShelf(this.kernels)
   private readonly tiles = new Tiles(this.kernels)
   private readonly outlines: Outlines
   private readonly transfer = Float32Array.from({ length: TRANSFER_STEPS + 1 }, (_, i) =>
     toDisplay((i / TRANSFER_STEPS) ** 2),
   )
   private canvas: Canvas | null = null
-  /** Rows that are not clear in pictures that were given out. */
-  private readonly written = new WeakMap<Uint8Array, { from: number; to: number; row: number }>()
+  private readonly written = new Written()
 
-  private readonly base = this.kernels.mark()
+  private readonly shelf: Shelf<Plane>
+  private readonly finished: Shelf<LaidPicture>
+  private readonly contents = new Contents()
+  private readonly ground: Ground
+  private readonly base: Address
 
+  /** `keeps`: whether what does not change is kept from frame to frame; no byte depends on it. */
   constructor(
     readonly fonts: FontBook = new FontBook(),
     readonly pictures: PictureBook = new PictureBook(),
+    { keeps = true }: { keeps?: boolean } = {},
   ) {
     this.outlines = new Outlines(fonts)
+    this.shelf = planeShelf(this.kernels, keeps ? PLANES : 0)
+    this.finished = pictureShelf(this.kernels, keeps ? PICTURES : 0)
+    this.ground = new Ground(this.kernels, this.finished, (text) => this.contents.name(text))
+    this.base = this.kernels.mark()
   }
 
   /**
@@ -97,42 +112,70 @@ export class Engine {
     const { x, y, w: width, h: height } = view.region ?? { x: 0, y: 0, w: frameWidth, h: frameHeight }
     const { kernels } = this
     this.beginFrame()
-    const canvas = this.clearCanvas({ x, y, w: width, h: height })
+    const canvas = this.canvasFor({ x, y, w: width, h: height })
     const start = kernels.mark()
+    let done = false
     try {
       const drawing = this.drawing(card, shownMoment(card, frame), scale, draft)
-      this.background(drawing, canvas)
-      drawPieces(drawing, card.pieces, { scale, rotation: 0, x: 0, y: 0 }, canvas, 'pieces')
-      const size = (width * height * bits) / 2
-      const pixels = this.blank(view.reuse, size, (width * bits) / 2)
-      const { touched } = canvas
-      if (touched) {
-        const window = canvas.window(touched)
-        if (isLinear(card)) kernels.encode(window, this.transfer)
-        const at = { x: touched.x - x, y: touched.y - y }
-        kernels.straight(window, at, pixels, { width, bits, seed: card.seed, origin: { x, y } })
-        this.written.set(pixels, { from: at.y, to: at.y + touched.h, row: (width * bits) / 2 })
+      const laid = this.ground.lay(canvas, this.strata(drawing))
+      const { pixels, part } = this.written.begin(view.reuse, { width, height, bits }, laid, { x, y })
+      if (part) {
+        const to = { width, bits, seed: card.seed, origin: { x, y } }
+        this.put(canvas, part, isLinear(card), pixels, to)
       }
+      done = true
       return { width, height, bits, pixels }
     } finally {
       kernels.release(start)
+      // Half a frame is nothing to begin the next one with.
+      if (!done) {
+        this.dropCanvas()
+        if (view.reuse) this.written.forget(view.reuse)
+      }
     }
+  }
+
+  /** Writes a part of the canvas, a box of the render grid, into a picture. */
+  private put(canvas: Canvas, part: GridBox, linear: boolean, pixels: Uint8Array, to: StraightPicture): void {
+    const { kernels } = this
+    const at = { x: part.x - to.origin.x, y: part.y - to.origin.y }
+    if (!linear) {
+      kernels.straight(canvas.window(part), at, pixels, to)
+      return
+    }
+    // The canvas stays in linear light: the next frame may begin with it.
+    const mark = kernels.mark()
+    const copy = kernels.layers(part.w, Math.min(part.h, STRIP), false)
+    for (let row = 0; row < part.h; row += STRIP) {
+      const h = Math.min(STRIP, part.h - row)
+      const rows = kernels.window(copy, 0, 0, part.w, h)
+      kernels.copy(canvas.window({ ...part, y: part.y + row, h }), rows)
+      kernels.encode(rows, this.transfer)
+      kernels.straight(rows, { x: at.x, y: at.y + row }, pixels, to)
+    }
+    kernels.release(mark)
+  }
+
+  /** All that is laid, back to front. */
+  private strata(drawing: Drawing): Stratum[] {
+    const { card, at, scale } = drawing
+    const placement = { scale, rotation: 0, x: 0, y: 0 }
+    const pieces = [...card.pieces.entries()]
+      .reverse()
+      .filter(([, piece]) => isSeen(piece, at))
+      .map(([i, piece]) => planPiece(drawing, piece, placement, `pieces[${i}]`, at))
+    const { background } = card
+    if (!background) return pieces
+    const paint = settlePaint(background, at)
+    const name = JSON.stringify(['background', paint, card.frame, scale, card.blending, card.seed])
+    return [{ name: () => name, lay: (canvas) => this.background(drawing, canvas, paint) }, ...pieces]
   }
 
   /** What was kept for earlier frames may be replaced from now on. */
   private beginFrame(): void {
     this.shelf.beginFrame()
+    this.finished.beginFrame()
     this.tiles.beginFrame()
-  }
-
-  /** Clear pixels: used again where the size fits; of those that this engine wrote, only the rows that it touched. */
-  private blank(again: Uint8Array<ArrayBuffer> | undefined, size: number, row: number): Uint8Array<ArrayBuffer> {
-    if (again?.length !== size) return new Uint8Array(size)
-    const rows = this.written.get(again)
-    if (rows && rows.row === row) again.fill(0, rows.from * row, rows.to * row)
-    else again.fill(0)
-    this.written.delete(again)
-    return again
   }
 
   /** Bytes of the engine's memory for pixels. */
@@ -141,10 +184,12 @@ export class Engine {
   }
 
   private drawing(card: Card, at: Moment, scale: number, draft = false): Drawing {
-    const { kernels, shelf, tiles, outlines, pictures } = this
+    const { kernels, shelf, finished, contents, tiles, outlines, pictures } = this
     return {
       kernels,
       shelf,
+      finished,
+      contents,
       tiles,
       outlines,
       pictures,
@@ -157,22 +202,24 @@ export class Engine {
     }
   }
 
-  /** The canvas lies at the bottom of the kernels' memory as long as the size stays; only what was touched is cleared. */
-  private clearCanvas(box: GridBox): Canvas {
+  /** The canvas lies at the bottom of the kernels' memory, with what the frame before left on it, as long as the size stays. */
+  private canvasFor(box: GridBox): Canvas {
     const w = (box.w + 15) & ~15
     const old = this.canvas
-    let layers
     if (old && old.layers.w === w && old.layers.h === box.h) {
+      if (old.box.x === box.x && old.box.y === box.y) return old
       if (old.touched) this.kernels.clear(old.window(old.touched))
-      layers = old.layers
-    } else {
-      // Should there be no memory for the new one, there is no old one either.
-      this.canvas = null
-      this.kernels.release(this.base)
-      layers = this.kernels.layers(w, box.h)
+      this.ground.forget()
+      return (this.canvas = new Canvas(this.kernels, old.layers, { ...box, w }))
     }
-    this.canvas = new Canvas(this.kernels, layers, { ...box, w })
-    return this.canvas
+    this.dropCanvas()
+    return (this.canvas = new Canvas(this.kernels, this.kernels.layers(w, box.h), { ...box, w }))
+  }
+
+  private dropCanvas(): void {
+    this.canvas = null
+    this.ground.forget()
+    this.kernels.release(this.base)
   }
 
   /** Where every piece stands at a frame, those in groups too. Pieces without ink have all corners at their place. */
@@ -242,14 +289,12 @@ export class Engine {
     return heights ?? new Array<number>(width).fill(0)
   }
 
-  private background(drawing: Drawing, canvas: Canvas): void {
-    const { card, at } = drawing
-    if (!card.background) return
+  private background(drawing: Drawing, canvas: Canvas, settled: SettledPaint): void {
     const { layers, box } = canvas
     canvas.touch(box)
     const { kernels } = this
     const mark = kernels.mark()
-    const paint = preparePaint(drawing, settlePaint(card.background, at), null, 'background')
+    const paint = preparePaint(drawing, settled, null, 'background')
     // A few rows at once, so that the planes of places stay small.
     for (let from = 0; from < box.h; from += BACKGROUND_ROWS) {
       const inner = kernels.mark()
@@ -271,4 +316,10 @@ export class Engine {
 const shownMoment = (card: Card, frame: Frames): Moment => stepped(momentOf(card, frame), card.steps)
 
 const BACKGROUND_ROWS = 16
+/** Rows that are brought from linear light to display at once. */
+const STRIP = 16
+const MB = 1024 * 1024
+/** Bytes of planes and of finished pictures that are kept between frames. */
+const PLANES = 112 * MB
+const PICTURES = 128 * MB
 const NOTHING = [0, 0, 0, 0] satisfies Rgba

@@ -46,3 +46,13 @@ export const joined = (a: Rect, b: Rect): Rect => ({
 })
 
 const down = (value: number) => Math.floor(value / BOX_GRID) * BOX_GRID
+
+/** The smallest box that holds both; null for nothing. */
+export function united(a: GridBox | null, b: GridBox | null): GridBox | null {
+  if (!a || !b) return a ?? b
+  const x = Math.min(a.x, b.x)
+  const y = Math.min(a.y, b.y)
+  const right = Math.max(a.x + a.w, b.x + b.w)
+  const bottom = Math.max(a.y + a.h, b.y + b.h)
+  return { x, y, w: right - x, h: bottom - y }
+}

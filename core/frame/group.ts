@@ -11,6 +11,7 @@ import { fromPixels } from '../paint/gradient'
 import type { Plane } from '../kernels/kernels'
 import type { Rect } from '../units'
 import { AlphaBench } from './alpha-bench'
+import type { Stratum } from './ground'
 import { Canvas } from './canvas'
 import type { GridBox } from './grid-box'
 import { boxesFor, common, joined } from './grid-box'
@@ -18,7 +19,9 @@ import { laidCoats, measured, reachOf } from './laid-coats'
 import type { Drawing, Standing } from './piece'
 import { formOf } from './form'
 import { drawCoats, drawFormed, isSeen, settingOf, spread, standingOf, touchedBy } from './piece'
-import { exposuresOf, layExposed } from './shutter'
+import { exposuresOf, layExposed, moves } from './shutter'
+import type { LaidPicture } from './shelf'
+import { isolated, planIsolated } from './isolated'
 import { pictureSampler } from './prepared-paint'
 import { lengthIn } from './recipe-bench'
 
@@ -39,17 +42,42 @@ export function drawPieces(
   at: Moment = drawing.at,
 ): void {
   for (let i = pieces.length - 1; i >= 0; i--) {
-    const piece = pieces[i]!
-    const place = `${path}[${i}]`
     // It comes and goes with the frame, whatever the shutter does.
-    if (!isSeen(piece, at)) continue
-    const exposures = exposuresOf(drawing, piece, parent, at, place)
-    // While a group is exposed, what it holds moves along with it.
-    const still = exposures.length > 1 ? { ...drawing, shutter: null } : drawing
-    const lay = (now: Moment) =>
-      drawPiece(still, standingOf({ ...piece, on: true, span: null }, parent, now), canvas, place)
-    if (exposures.length === 1) lay(at)
-    else layExposed(drawing, canvas, exposures, (now) => touches(still, piece, parent, now, place), lay)
+    if (isSeen(pieces[i]!, at)) planPiece(drawing, pieces[i]!, parent, `${path}[${i}]`, at).lay(canvas)
+  }
+}
+
+/** A piece that is seen, as it will be laid. */
+export function planPiece(
+  drawing: Drawing,
+  piece: Piece,
+  parent: Placement,
+  place: string,
+  at: Moment = drawing.at,
+): Stratum {
+  const exposures = exposuresOf(drawing, piece, parent, at, place)
+  const exposed = exposures.length > 1
+  // While a group is exposed, what it holds moves along with it.
+  const still = exposed ? { ...drawing, shutter: null } : drawing
+  const draw = (now: Moment, canvas: Canvas) =>
+    drawPiece(still, standingOf({ ...piece, on: true, span: null }, parent, now), canvas, place)
+  return {
+    name: () => {
+      // One that is never exposed itself may hold some that are.
+      const inner = still.shutter !== null && !piece.blurred && moves(piece)
+      return drawing.contents.of(drawing, piece, at, exposed || inner)
+    },
+    lay: (canvas) => {
+      if (!exposed) draw(at, canvas)
+      else
+        layExposed(
+          drawing,
+          canvas,
+          exposures,
+          (now) => touches(still, piece, parent, now, place),
+          (now) => draw(now, canvas),
+        )
+    },
   }
 }
 
@@ -136,7 +164,7 @@ function groupScale(
 function drawFromAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece, canvas: Canvas, place: string): void {
   const bounds = contentsOf(drawing, standing, group, place)
   if (!bounds) return
-  const { kernels } = drawing
+  const { kernels, shelf, finished } = drawing
   const coats = laidCoats(group, standing.at)
   const mark = kernels.mark()
   let depth: number | null = null
@@ -145,24 +173,32 @@ function drawFromAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece, 
   const scale = groupScale(drawing, standing, bounds, reference, () => (depth ??= deepest(kernels.floats(distance()))))
   const reach = reachOf(coats, scale)
   const margin = Math.max(reach.left, reach.top, reach.right, reach.bottom)
-  const box = boxesFor(bounds, even(2), margin, canvas.box)?.box
-  if (!box) return
-  const inner = new Canvas(kernels, kernels.layers(box.w, box.h), box)
-  if (holdsPixels(group)) drawPixels(drawing, standing, group, inner, place)
-  else drawPieces(drawing, group.pieces, standing.placement, inner, `${place}.pieces`, standing.at)
-  const alpha = kernels.alpha(inner.layers)
-  kernels.makeWhole(inner.layers)
+  const plan = planIsolated(heldName(drawing, standing), bounds, even(2), margin, canvas)
+  if (!plan) return
+  const { box, name } = plan
+  let held: LaidPicture | null = null
+  const drawn = () =>
+    (held ??= isolated(drawing, { ...plan, name: null }, (inner) => {
+      if (holdsPixels(group)) drawPixels(drawing, standing, group, inner, place)
+      else drawPieces(drawing, group.pieces, standing.placement, inner, `${place}.pieces`, standing.at)
+    }))
+  const alpha = shelf.of(`${name} alpha`, () => kernels.alpha(drawn()))
+  const whole = finished.of(`${name} whole`, () => {
+    kernels.makeWhole(drawn())
+    return drawn()
+  })
   // Distances are wanted as far as the coats measure, beyond what the canvas must hold.
   const far = boxesFor(bounds, even(2 + measured(coats, scale)), margin, canvas.box)?.box ?? box
   let field: Plane | null = null
   const distance = () =>
-    (field ??= kernels.fieldDistance(kernels.cropped(alpha, far.x - box.x, far.y - box.y, far.w, far.h)))
+    (field ??= shelf.of(`${name} distance ${far.x} ${far.y} ${far.w} ${far.h}`, () =>
+      kernels.fieldDistance(kernels.cropped(alpha, far.x - box.x, far.y - box.y, far.w, far.h)),
+    ))
   const unscaled = { ...standing.placement, scale: 1 }
   const middle = onGrid(unscaled, middleOf(ink))
   const form = { alpha, box, distance, far, middle }
-  // What the pieces drew is not named by any key: nothing of it is kept.
-  const key = `group ${serial++}`
-  const setting = settingOf(drawing, standing, { key, reference, scale })
+  const setting = settingOf(drawing, standing, { key: name!, reference, scale })
+  const picture = new Canvas(kernels, whole, box)
   drawCoats({
     ...{ drawing, standing, canvas, coats, scale, bounds },
     hook: {
@@ -183,13 +219,18 @@ function drawFromAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece, 
         blend: 'normal',
         over: [],
       },
-      paint: { sample: (window: GridBox) => inner.window(common(window, box)) },
+      paint: { sample: (window: GridBox) => picture.window(common(window, box)) },
     }),
   })
   kernels.release(mark)
 }
 
-let serial = 0
+/** Names what a piece holds, as it stands: its coats may be others. */
+function heldName(drawing: Drawing, { piece, at, placement }: Standing): string {
+  const { contents, shutter } = drawing
+  const held = contents.held(drawing, piece, at, shutter !== null && moves(piece))
+  return contents.name(`${held} ${placement.x} ${placement.y} ${placement.rotation} ${placement.scale}`)
+}
 
 /** The pixels of a picture, its edges as exact as those of a box. */
 function drawPixels(

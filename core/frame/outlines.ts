@@ -12,6 +12,7 @@ import { outlineOf } from '../outline/outline'
 import type { LineStyle } from '../outline/stroked'
 import { strokeRings } from '../outline/stroked'
 import { unite, uniteShapes } from '../outline/unite'
+import { Kept } from '../kept'
 import type { Font } from '../type/font'
 import type { FontBook } from '../type/font-book'
 import { wordingAt } from '../type/wording'
@@ -24,7 +25,10 @@ import { acts, RANGE_PARAMETERS, tracks } from '../type/ranges'
 const TOLERANCE = 0.01
 /** Points of united outlines are snapped to this share of a render pixel. */
 const GRID = 4096
-const MOST_KEPT = 500
+/** Bytes of outlines that are kept, of letters, and of paths as they were read. */
+const BUDGET = 64 * 1024 * 1024
+/** Texts longer than this go by a number in keys. */
+const SHORT = 64
 
 /** A piece that has an outline of its own. */
 export type FormedPiece = Exclude<Piece, GroupPiece>
@@ -40,9 +44,12 @@ export interface OutlinedLetters extends SizedOutline, Omit<MovedLetters, 'glyph
 
 /** Makes outlines and keeps them: letters are shaped and united once, whatever their size and place. */
 export class Outlines {
-  private readonly kept = new Map<string, Outline>()
-  private readonly glyphs = new Map<string, Ring[]>()
-  private readonly paths = new Map<string, PathCommand[]>()
+  private readonly kept = new Kept<string, Outline>(BUDGET, ({ segments }, key) => segments.length * 14 + key.length * 2)
+  private readonly glyphs = new Kept<string, Ring[]>(BUDGET, (rings, key) => bytesOf(rings) + key.length * 2)
+  private readonly paths = new Kept<string, PathCommand[]>(BUDGET, (path, text) => path.length * 60 + text.length * 2)
+
+  private readonly texts = new Kept<string, number>(BUDGET, (_, text) => text.length * 2)
+  private made = 0
 
   constructor(private readonly fonts: FontBook) {}
 
@@ -52,10 +59,10 @@ export class Outlines {
     const definition = PIECE_KINDS[piece.kind]
     const detail = detailFor(scale)
     const values = settleAll(definition.parameters, piece as never, at)
-    const key = JSON.stringify([piece.kind, ...Object.values(values), detail])
-    const outline = this.keep(key, () => {
+    const key = JSON.stringify([piece.kind, ...Object.values(values).map((value) => this.short(value)), detail])
+    const outline = this.kept.of(key, () => {
       const rings = definition.outline!(values, this.workAt(detail, place))
-      const made = outlineOf(key, rings, 1)
+      const made = outlineOf(this.newName(), rings, 1)
       const { bounds } = made
       const smaller = bounds ? Math.min(bounds.right - bounds.left, bounds.bottom - bounds.top) : 1
       return { ...made, reference: definition.reference?.(values) ?? smaller }
@@ -78,9 +85,9 @@ export class Outlines {
     const spaced = piece.ranges.some(tracks)
     const detail = detailFor(size * scale)
     const key = JSON.stringify([piece.font, setting, detail, spaced])
-    const outline = this.keep(key, () => {
+    const outline = this.kept.of(key, () => {
       const { glyphs } = setText(font, setting, undefined, spaced)
-      return this.ofGlyphs(font, piece.font, glyphs, detail, key)
+      return this.ofGlyphs(font, piece.font, glyphs, detail)
     })
     return { outline, enlarge: size }
   }
@@ -98,7 +105,7 @@ export class Outlines {
     return moveLetters(font, { ...setting, size, ranges, spaced: acting.some(tracks) }).map((letters) => {
       const detail = detailFor(size * scale * letters.moved.scale)
       const key = JSON.stringify([piece.font, letters.glyphs, detail])
-      const outline = this.keep(key, () => this.ofGlyphs(font, piece.font, letters.glyphs, detail, key))
+      const outline = this.kept.of(key, () => this.ofGlyphs(font, piece.font, letters.glyphs, detail))
       return { ...letters, outline, enlarge: size }
     })
   }
@@ -114,46 +121,37 @@ export class Outlines {
     name: string,
     glyphs: readonly { id: number; x: number; y: number }[],
     detail: number,
-    key: string,
   ): Outline {
     const letters = glyphs.map(({ id, x, y }) =>
       this.glyph(font, name, id, detail).map((ring) => movedRing(ring, x, y)),
     )
-    return outlineOf(key, uniteShapes(letters, detail * GRID), font.capHeight / font.unitsPerEm)
+    return outlineOf(this.newName(), uniteShapes(letters, detail * GRID), font.capHeight / font.unitsPerEm)
   }
 
   /** A letter's own contours, united: fonts may let them overlap. */
   private glyph(font: Font, name: string, id: number, detail: number): Ring[] {
-    const key = `${name} ${id} ${detail}`
-    let rings = this.glyphs.get(key)
-    if (!rings) {
-      rings = unite(flatten(glyphPath(font, id), TOLERANCE / detail), detail * GRID)
-      if (this.glyphs.size >= MOST_KEPT * 4) this.glyphs.clear()
-      this.glyphs.set(key, rings)
-    }
-    return rings
+    return this.glyphs.of(`${name} ${id} ${detail}`, () =>
+      unite(flatten(glyphPath(font, id), TOLERANCE / detail), detail * GRID),
+    )
   }
 
   private pathOf(text: string, place: string): PathCommand[] {
-    let path = this.paths.get(text)
-    if (!path) {
-      path = readPathData(text, place)
-      if (this.paths.size >= MOST_KEPT) this.paths.clear()
-      this.paths.set(text, path)
-    }
-    return path
+    return this.paths.of(text, () => readPathData(text, place))
   }
 
-  private keep(key: string, make: () => Outline): Outline {
-    let outline = this.kept.get(key)
-    if (!outline) {
-      outline = make()
-      if (this.kept.size >= MOST_KEPT) this.kept.clear()
-      this.kept.set(key, outline)
-    }
-    return outline
+  /** Names are never given twice: planes that were kept under one are of this very outline. */
+  private newName(): string {
+    return `outline ${++this.made}`
+  }
+
+  /** A value as it stands in keys: long texts, such as paths, by a number. */
+  private short(value: unknown): unknown {
+    return typeof value === 'string' && value.length > SHORT ? this.texts.of(value, () => ++this.made) : value
   }
 }
+
+/** Points of two doubles each, with their marks. */
+const bytesOf = (rings: readonly Ring[]) => rings.reduce((sum, { points }) => sum + points.length * 9, 64)
 
 function lineRings(path: readonly PathCommand[], style: LineStyle, detail: number): Ring[] {
   // An offset curve keeps within twice the tolerance of the curve it runs beside.

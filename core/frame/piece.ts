@@ -14,20 +14,23 @@ import { pixelColour } from '../paint/ramp'
 import type { Tint } from '../type/letter-motion'
 import { tintedPaint } from '../type/letter-motion'
 import type { Point, Px, Rect } from '../units'
+import type { Plane } from '../kernels/kernels'
 import { Canvas } from './canvas'
 import type { PreparedLayer, PreparedPainting, PreparedPiece } from './compose'
 import { compose } from './compose'
+import type { Contents } from './content'
 import { EdgeField } from './edge-field'
 import type { DrawnForm } from './form'
 import { drawnForms } from './form'
 import type { GridBox } from './grid-box'
 import { boxesFor, joined } from './grid-box'
+import { isolated, planIsolated } from './isolated'
 import type { LaidCoat } from './laid-coats'
 import { fieldReach, laidCoats, measured, reachOf, seedOf } from './laid-coats'
 import { OutlineBench } from './outline-bench'
 import type { Outlines } from './outlines'
 import type { Shutter } from './shutter'
-import type { PlaneShelf } from './plane-shelf'
+import type { LaidPicture, Shelf } from './shelf'
 import type { Hook, Palette } from './prepared-paint'
 import { isLinear, preparePaint } from './prepared-paint'
 import type { BenchSetting, RecipeBench } from './recipe-bench'
@@ -35,7 +38,10 @@ import type { BenchSetting, RecipeBench } from './recipe-bench'
 /** What drawing needs from the engine. */
 export interface Drawing extends Palette {
   outlines: Outlines
-  shelf: PlaneShelf
+  shelf: Shelf<Plane>
+  /** Finished pictures that are kept. */
+  finished: Shelf<LaidPicture>
+  contents: Contents
   card: Card
   at: Moment
   light: Light
@@ -117,15 +123,19 @@ function layBlurred(drawing: Drawing, { blur, standing, ...rest }: DrawnForm, ca
   const { kernels } = drawing
   const around = blurReach(blur)
   const reach = reachOf(laidCoats(standing.piece, standing.at), rest.form.scale)
-  const boxes = boxesFor(rest.form.bounds, widened(reach, around), around, canvas.box)
-  if (!boxes) return
-  const { box, visible } = boxes
+  // Letters move: their pictures are never the same again.
+  const plan = planIsolated(null, rest.form.bounds, widened(reach, around), around, canvas)
+  if (!plan) return
+  const { box, visible } = plan
   const mark = kernels.mark()
-  const inner = new Canvas(kernels, kernels.layers(box.w, box.h), box)
-  layForms(drawing, [{ ...rest, standing: { ...standing, blend: 'normal' }, blur: 0 }], inner)
-  const soft = new Canvas(kernels, kernels.blurredLayers(inner.layers, blur), box)
+  const soft = isolated(
+    drawing,
+    plan,
+    (inner) => layForms(drawing, [{ ...rest, standing: { ...standing, blend: 'normal' }, blur: 0 }], inner),
+    (sharp) => ({ ...kernels.blurredLayers(sharp, blur), box }),
+  )
   canvas.touch(visible)
-  kernels.blend(standing.blend, soft.window(visible), canvas.window(visible), 1)
+  kernels.blend(standing.blend, new Canvas(kernels, soft, box).window(visible), canvas.window(visible), 1)
   kernels.release(mark)
 }
 

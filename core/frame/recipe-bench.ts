@@ -6,7 +6,7 @@ import { cosDegrees, sinDegrees } from '../kernels/exact'
 import type { Kernels, Plane } from '../kernels/kernels'
 import type { Px } from '../units'
 import type { GridBox } from './grid-box'
-import type { PlaneShelf } from './plane-shelf'
+import type { Shelf } from './shelf'
 
 /** A recipe with the way to carry it out. */
 export interface Step extends PlaneRecipe {
@@ -19,7 +19,7 @@ const TRUE_SLOPE = 0.5
 /** What all benches of a piece share. */
 export interface BenchSetting {
   kernels: Kernels
-  shelf: PlaneShelf
+  shelf: Shelf<Plane>
   /** See View.draft. */
   draft: boolean
   /** Names the form and its placement: equal keys, equal planes. */
@@ -147,7 +147,7 @@ export abstract class RecipeBench implements CoatBench {
   plane(recipe: PlaneRecipe): Plane {
     let plane = this.planes.get(recipe.name)
     if (!plane) {
-      plane = this.setting.shelf.plane(`${this.place} ${recipe.name}`, () => (recipe as Step).make())
+      plane = this.setting.shelf.of(`${this.place} ${recipe.name}`, () => (recipe as Step).make())
       this.planes.set(recipe.name, plane)
     }
     return plane

@@ -58,7 +58,8 @@ export function exposuresOf(drawing: Drawing, piece: Piece, parent: Placement, a
 
 const moving = new WeakMap<Piece, boolean>()
 
-function moves(piece: Piece): boolean {
+/** Whether anything of a piece, or of what it holds, ever moves. */
+export function moves(piece: Piece): boolean {
   let is = moving.get(piece)
   if (is === undefined) {
     is =

@@ -37,6 +37,14 @@ export interface PlaceWindow {
   h: number
 }
 
+/** A picture of straight integers: pixels a row, bits a channel, the seed of its dithering, its place on the card. */
+export interface StraightPicture {
+  width: number
+  bits: 8 | 16
+  seed: number
+  origin: { x: number; y: number }
+}
+
 /** Where paint goes: through a mask (null: everywhere), and only where a gate is open (null: everywhere). */
 export interface Stencil {
   mask: Plane | null
@@ -183,7 +191,7 @@ export class Kernels extends PlaneKernels {
     window: Layers,
     { x, y }: { x: number; y: number },
     out: Uint8Array,
-    { width, bits, seed, origin }: { width: number; bits: 8 | 16; seed: number; origin: { x: number; y: number } },
+    { width, bits, seed, origin }: StraightPicture,
   ): void {
     const tile = this.dither(seed)
     const mark = this.mark()

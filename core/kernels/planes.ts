@@ -126,7 +126,7 @@ export class PlaneKernels extends KernelMemory {
     const plane = this.plane(w, h)
     const mark = this.mark()
     const rows = this.plane(w, h)
-    this.run.fieldDistance(at, plane.at, w, h, rows.at, this.take((2 * w + 2) * 4))
+    this.run.fieldDistance(at, plane.at, w, h, rows.at, this.take((7 * w + 2) * 4))
     this.release(mark)
     return plane
   }

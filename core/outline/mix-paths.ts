@@ -1,17 +1,10 @@
 import { readPathData } from '../formats/svg-path'
+import { Kept } from '../kept'
 import type { PathCommand } from './contour'
 
-const kept = new Map<string, readonly PathCommand[]>()
+const kept = new Kept<string, readonly PathCommand[]>(200)
 
-function commandsOf(text: string): readonly PathCommand[] {
-  let path = kept.get(text)
-  if (!path) {
-    path = readPathData(text, 'path')
-    if (kept.size > 200) kept.clear()
-    kept.set(text, path)
-  }
-  return path
-}
+const commandsOf = (text: string): readonly PathCommand[] => kept.of(text, () => readPathData(text, 'path'))
 
 /** Whether two paths have the same commands, so that one can become the other point by point. */
 export function canMixPaths(from: string, to: string): boolean {

@@ -1,5 +1,6 @@
 import { linearToOklab, oklabToLinear, toDisplay, toLinear } from '../card/oklab'
 import type { SettledGradient, SettledStop } from '../card/settled'
+import { Kept } from '../kept'
 import { log, pow } from '../kernels/exact'
 import type { Rgba } from '../units'
 
@@ -34,19 +35,11 @@ export function pixelColour([r, g, b, a]: Rgba, linear: boolean): Rgba {
 
 type Mix = Pick<SettledGradient, 'stops' | 'mix'>
 
-const kept = new Map<string, Float32Array>()
-const MOST_KEPT = 100
+const kept = new Kept<string, Float32Array>(100)
 
 /** The colours of a gradient at even places; see `mixedColours`. Kept: most gradients are the same in the next frame. */
 export function rampColours({ stops, mix }: Mix, linear: boolean): Float32Array {
-  const key = JSON.stringify([stops, mix, linear])
-  let colours = kept.get(key)
-  if (!colours) {
-    colours = mixedColours({ stops, mix }, linear)
-    if (kept.size >= MOST_KEPT) kept.clear()
-    kept.set(key, colours)
-  }
-  return colours
+  return kept.of(JSON.stringify([stops, mix, linear]), () => mixedColours({ stops, mix }, linear))
 }
 
 /**

@@ -1,3 +1,5 @@
+import { Kept } from '../kept'
+
 // CSS Easing Functions Level 2 (W3C): the text that a key carries, and the function it stands for.
 
 export type Easing = (progress: number) => number
@@ -11,17 +13,11 @@ const NAMED: ReadonlyMap<string, readonly [number, number, number, number]> = ne
 /** Values of easings beyond this are no motion any more, and would add up to what no number is. */
 const FARTHEST = 1e6
 
-const known = new Map<string, Easing | null>()
+const known = new Kept<string, Easing | null>(1000)
 
 /** The easing that a text describes, or null where it describes none. Results are kept. */
 export function readEasing(text: string): Easing | null {
-  let easing = known.get(text)
-  if (easing === undefined) {
-    easing = parse(text.trim().toLowerCase())
-    if (known.size > 1000) known.clear()
-    known.set(text, easing)
-  }
-  return easing
+  return known.of(text, () => parse(text.trim().toLowerCase()))
 }
 
 export const isEasing = (text: string): boolean => readEasing(text) !== null

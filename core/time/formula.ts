@@ -1,5 +1,6 @@
 import type { MathNode } from 'mathjs/number'
 import { create, parseDependencies } from 'mathjs/number'
+import { Kept } from '../kept'
 import { acosDegrees, cosDegrees, exp, log, pow, sinDegrees } from '../kernels/exact'
 import { ringNoise } from './ring-noise'
 
@@ -99,17 +100,11 @@ const OPERATORS: Readonly<Record<string, (a: number, b: number) => number>> = {
 
 class NotLetIn extends Error {}
 
-const known = new Map<string, FormulaReading>()
+const known = new Kept<string, FormulaReading>(500)
 
 /** Reads a formula; results are kept. */
 export function readFormula(text: string): FormulaReading {
-  let reading = known.get(text)
-  if (!reading) {
-    reading = read(text)
-    if (known.size > 500) known.clear()
-    known.set(text, reading)
-  }
-  return reading
+  return known.of(text, () => read(text))
 }
 
 function read(text: string): FormulaReading {

@@ -1,3 +1,5 @@
+import { Kept } from '../kept'
+
 // Seeded noise on a ring: a closed uniform cubic B-spline through random weights. It has no seam in value, slope or
 // curvature; its mean over the ring is 0 and its largest distance from it is 1, both exactly.
 // (C. de Boor, A Practical Guide to Splines, 1978, for the basis.)
@@ -9,18 +11,11 @@ export interface RingNoise {
   jumps: (place: number) => number
 }
 
-const kept = new Map<string, RingNoise>()
+const kept = new Kept<string, RingNoise>(500)
 
 /** Noise with so many random points round the ring. Needs at least 2. */
 export function ringNoise(points: number, seed: number): RingNoise {
-  const key = `${points} ${seed}`
-  let noise = kept.get(key)
-  if (!noise) {
-    noise = make(points, seed)
-    if (kept.size > 500) kept.clear()
-    kept.set(key, noise)
-  }
-  return noise
+  return kept.of(`${points} ${seed}`, () => make(points, seed))
 }
 
 function make(points: number, seed: number): RingNoise {

@@ -1,13 +1,12 @@
 import * as hb from 'harfbuzzjs'
 import { WaxError } from '../errors'
+import { Kept } from '../kept'
 import type { PathCommand } from '../outline/contour'
 import type { DirectedRun } from './bidi'
 import { directedRuns } from './bidi'
 
 /** Fonts larger than this are refused. */
 export const LARGEST_FONT_BYTES = 30 * 1024 * 1024
-
-const MOST_SHAPED = 500
 
 /** One glyph of a shaped line, in font units. */
 export interface ShapedGlyph {
@@ -28,7 +27,7 @@ export class Font {
   readonly style: string
   private readonly font: hb.Font
   /** Lines that were shaped before: letter motion asks for the same one at every frame. */
-  private readonly shaped = new Map<string, readonly ShapedGlyph[]>()
+  private readonly shaped = new Kept<string, readonly ShapedGlyph[]>(500)
   private readonly paths = new Map<number, PathCommand[]>()
 
   /** Throws a WaxError where the bytes are no usable font. `place` names the file for people. */
@@ -64,14 +63,7 @@ export class Font {
 
   /** One line of text, left to right in visual order. Optional ligatures only where asked for. */
   shape(line: string, ligatures: boolean): readonly ShapedGlyph[] {
-    const key = `${ligatures ? '+' : '-'}${line}`
-    let glyphs = this.shaped.get(key)
-    if (!glyphs) {
-      glyphs = this.shapeLine(line, ligatures)
-      if (this.shaped.size >= MOST_SHAPED) this.shaped.clear()
-      this.shaped.set(key, glyphs)
-    }
-    return glyphs
+    return this.shaped.of(`${ligatures ? '+' : '-'}${line}`, () => this.shapeLine(line, ligatures))
   }
 
   /** Runs of one direction are shaped one by one and laid as they stand; each sees what surrounds it. */

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
-import { PlaneShelf } from '#core/frame/plane-shelf'
+import { planeShelf } from '#core/frame/shelf'
 import { boxesFor, common, joined } from '#core/frame/grid-box'
 import { Kernels } from '#core/kernels/kernels'
 
@@ -77,12 +77,12 @@ describe('the shelf', () => {
 
   test('keeps a plane from its second asking on, and gives it without making it', () => {
     const own = new Kernels()
-    const shelf = new PlaneShelf(own, MB)
+    const shelf = planeShelf(own, MB)
     let made = 0
     const ask = () => {
       shelf.beginFrame()
       const mark = own.mark()
-      const plane = shelf.plane('a', () => {
+      const plane = shelf.of('a', () => {
         made++
         return own.plane(64, 64, 0.25 * made)
       })
@@ -97,8 +97,8 @@ describe('the shelf', () => {
   test('never takes the place of a plane that the frame uses; older ones make room', () => {
     const own = new Kernels()
     // Room for four planes of 64 KB.
-    const shelf = new PlaneShelf(own, 4 * 65_536)
-    const ask = (key: string, value: number) => shelf.plane(key, () => own.plane(128, 128, value))
+    const shelf = planeShelf(own, 4 * 65_536)
+    const ask = (key: string, value: number) => shelf.of(key, () => own.plane(128, 128, value))
     shelf.beginFrame()
     for (let i = 0; i < 8; i++) ask(`p${i}`, i)
     shelf.beginFrame()

@@ -3,22 +3,30 @@
 // envelope of parabolas along the rows, over the nearest pixel of each column. What is nearest is kept, so that its
 // own alpha tells where within it the edge lies.
 
-/** For every pixel the row of the nearest pixel of its column that is touched (or, inside, not whole); −1: none. */
-function nearestRows(alpha: usize, rows: usize, w: i32, h: i32, inside: bool): void {
-  for (let x = 0; x < w; x++) {
-    let last = -1
-    for (let y = 0; y < h; y++) {
-      const at: usize = <usize>(y * w + x) << 2
-      const a = load<f32>(alpha + at)
-      if (inside ? a < 1 : a > 0) last = y
-      store<i32>(rows + at, last)
+/**
+ * For every pixel the row of the nearest pixel of its column that is touched (or, inside, not whole); −1: none. Row by row,
+ * as the memory lies; `last`: scratch of w words.
+ */
+function nearestRows(alpha: usize, rows: usize, w: i32, h: i32, inside: bool, last: usize): void {
+  for (let x = 0; x < w; x++) store<i32>(last + (<usize>x << 2), -1)
+  for (let y = 0; y < h; y++) {
+    const row: usize = <usize>(y * w) << 2
+    for (let x = 0; x < w; x++) {
+      const here: usize = <usize>x << 2
+      const a = load<f32>(alpha + row + here)
+      if (inside ? a < 1 : a > 0) store<i32>(last + here, y)
+      store<i32>(rows + row + here, load<i32>(last + here))
     }
-    last = -1
-    for (let y = h - 1; y >= 0; y--) {
-      const at: usize = <usize>(y * w + x) << 2
-      const above = load<i32>(rows + at)
-      if (above == y) last = y
-      if (last >= 0 && (above < 0 || last - y < y - above)) store<i32>(rows + at, last)
+  }
+  for (let x = 0; x < w; x++) store<i32>(last + (<usize>x << 2), -1)
+  for (let y = h - 1; y >= 0; y--) {
+    const row: usize = <usize>(y * w) << 2
+    for (let x = 0; x < w; x++) {
+      const here: usize = <usize>x << 2
+      const above = load<i32>(rows + row + here)
+      if (above == y) store<i32>(last + here, y)
+      const below = load<i32>(last + here)
+      if (below >= 0 && (above < 0 || below - y < y - above)) store<i32>(rows + row + here, below)
     }
   }
 }
@@ -51,31 +59,52 @@ function halfChord(s: f32, gx: f32, gy: f32): f32 {
 /** Px that an edge is taken to go on beyond its pixel: the pixel that holds the nearest point need not be the one asked. */
 const BEYOND: f32 = 0.1
 
+/** Words that say where the edge runs through a pixel: its unit normal, how far from the middle, half its length. */
+const EDGE: usize = 4
+
 /**
- * Distance of (px, py) to the edge that runs through the pixel (qx, qy), positive. The edge is taken for straight there,
- * across the direction in which alpha changes, and as long as the pixel shows it.
+ * The edge that runs through the pixel (qx, qy). It is taken for straight there, across the direction in which alpha
+ * changes, and as long as the pixel shows it. A pixel in which alpha does not change has half a length below zero.
  */
-function toEdge(alpha: usize, w: i32, h: i32, px: i32, py: i32, qx: i32, qy: i32): f32 {
+function edgeOf(alpha: usize, w: i32, h: i32, qx: i32, qy: i32, edge: usize): void {
   const lt = alphaAt(alpha, w, h, qx - 1, qy - 1), t = alphaAt(alpha, w, h, qx, qy - 1), rt = alphaAt(alpha, w, h, qx + 1, qy - 1)
   const l = alphaAt(alpha, w, h, qx - 1, qy), r = alphaAt(alpha, w, h, qx + 1, qy)
   const lb = alphaAt(alpha, w, h, qx - 1, qy + 1), b = alphaAt(alpha, w, h, qx, qy + 1), rb = alphaAt(alpha, w, h, qx + 1, qy + 1)
   let gx: f32 = lt + <f32>2 * l + lb - rt - <f32>2 * r - rb, gy: f32 = lt + <f32>2 * t + rt - lb - <f32>2 * b - rb
   const length = sqrt<f32>(gx * gx + gy * gy), a = alphaAt(alpha, w, h, qx, qy)
-  let dx = <f32>(px - qx), dy = <f32>(py - qy)
-  if (length < <f32>1e-6) return sqrt<f32>(dx * dx + dy * dy)
+  if (length < <f32>1e-6) {
+    store<f32>(edge, -1, 12)
+    return
+  }
   gx /= length
   gy /= length
   const s = edgeWithin(a, gx, gy)
+  store<f32>(edge, gx)
+  store<f32>(edge, gy, 4)
+  store<f32>(edge, s, 8)
+  store<f32>(edge, halfChord(s, gx, gy), 12)
+}
+
+/** Distance to an edge of the pixel that lies (dx, dy) away, positive. */
+@inline
+function toEdge(edge: usize, x: i32, y: i32): f32 {
+  let dx = <f32>x, dy = <f32>y
+  const half = load<f32>(edge, 12)
+  if (half < 0) return sqrt<f32>(dx * dx + dy * dy)
+  const gx = load<f32>(edge), gy = load<f32>(edge, 4), s = load<f32>(edge, 8)
   dx += gx * s
   dy += gy * s
   const across: f32 = dx * gx + dy * gy
-  const aside: f32 = max<f32>(0, abs<f32>(dx * gy - dy * gx) - halfChord(s, gx, gy) - BEYOND)
+  const aside: f32 = max<f32>(0, abs<f32>(dx * gy - dy * gx) - half - BEYOND)
   return sqrt<f32>(across * across + aside * aside)
 }
 
-/** The distances of one row, written where `inside` fits the pixel. Scratch: 2·w + 1 words. */
+/** The distances of one row, written where `inside` fits the pixel. Scratch: 7·w + 1 words. */
 function envelope(alpha: usize, rows: usize, dst: usize, w: i32, h: i32, y: i32, inside: bool, scratch: usize): void {
   const places = scratch, bounds = scratch + (<usize>w << 2)
+  // In a row each column has one nearest pixel: where the edge runs through it is found once.
+  const edges = bounds + (<usize>(w + 1) << 2), known = edges + EDGE * (<usize>w << 2)
+  for (let x = 0; x < w; x++) store<i32>(known + (<usize>x << 2), 0)
   const row: usize = <usize>(y * w) << 2
   let top = -1
   for (let q = 0; q < w; q++) {
@@ -109,23 +138,32 @@ function envelope(alpha: usize, rows: usize, dst: usize, w: i32, h: i32, y: i32,
     let d: f32 = 1e6
     for (let c = max(0, v - 1); c <= min(w - 1, v + 1); c++) {
       const r = load<i32>(rows + row + (<usize>c << 2))
-      if (r >= 0) d = min(d, toEdge(alpha, w, h, p, y, c, r))
+      if (r < 0) continue
+      const edge = edges + EDGE * (<usize>c << 2)
+      if (!load<i32>(known + (<usize>c << 2))) {
+        store<i32>(known + (<usize>c << 2), 1)
+        edgeOf(alpha, w, h, c, r, edge)
+      }
+      d = min(d, toEdge(edge, p - c, y - r))
     }
     store<f32>(dst + at, inside ? -d : d)
   }
 }
 
-/** Signed distance to where alpha passes one half, negative inside. rows: scratch plane; scratch: 2·w + 1 words. */
+/** Signed distance to where alpha passes one half, negative inside. rows: scratch plane; scratch: 7·w + 1 words. */
 export function fieldDistance(alpha: usize, dst: usize, w: i32, h: i32, rows: usize, scratch: usize): void {
   for (let y = 0; y < h; y++) {
     for (let x = 0; x < w; x++) {
       const at: usize = <usize>(y * w + x) << 2
       const a = load<f32>(alpha + at)
-      if (a > 0 && a < 1) store<f32>(dst + at, (a > <f32>0.5 ? <f32>-1 : <f32>1) * toEdge(alpha, w, h, x, y, x, y))
+      if (a > 0 && a < 1) {
+        edgeOf(alpha, w, h, x, y, scratch)
+        store<f32>(dst + at, (a > <f32>0.5 ? <f32>-1 : <f32>1) * toEdge(scratch, 0, 0))
+      }
     }
   }
-  nearestRows(alpha, rows, w, h, false)
+  nearestRows(alpha, rows, w, h, false, scratch)
   for (let y = 0; y < h; y++) envelope(alpha, rows, dst, w, h, y, false, scratch)
-  nearestRows(alpha, rows, w, h, true)
+  nearestRows(alpha, rows, w, h, true, scratch)
   for (let y = 0; y < h; y++) envelope(alpha, rows, dst, w, h, y, true, scratch)
 }
