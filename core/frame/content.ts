@@ -1,0 +1,82 @@
+import { listPieceParameters } from '../card/addresses'
+import type { StoredValue } from '../card/moving'
+import { isMoving } from '../card/moving'
+import type { Parameter } from '../card/parameters'
+import type { Piece } from '../card/schema'
+import { settle, settleAll } from '../card/settled'
+import { piecesIn } from '../card/tree'
+import { Kept } from '../kept'
+import { PIECE_KINDS } from '../pieces/table'
+import type { Moment } from '../time/moment'
+import { stepped } from '../time/moment'
+import { wordingAt } from '../type/wording'
+import type { Drawing } from './piece'
+import { isSeen } from './piece'
+
+// What a piece's picture is made of, as a name: equal names, equal pixels. Kept pictures are known by it.
+
+interface Written {
+  /** The piece as it lies in the card, without what moves and without what nobody sees. */
+  still: string
+  moving: readonly { parameter: Parameter; value: StoredValue }[]
+}
+
+const written = new WeakMap<Piece, Written>()
+
+/** Says where a piece stands in a list, or what a hand may do with it; its picture is the same. */
+const UNSEEN = new Set(['name', 'locked', 'seal', 'pieces'])
+
+function writtenOf(piece: Piece): Written {
+  let found = written.get(piece)
+  if (!found) {
+    found = {
+      still: JSON.stringify(piece, (name, value: unknown) => (UNSEEN.has(name) || isMoving(value) ? undefined : value)),
+      moving: listPieceParameters(piece).filter(({ value }) => isMoving(value)),
+    }
+    written.set(piece, found)
+  }
+  return found
+}
+
+/** Bytes of texts that stand for names. */
+const BUDGET = 16 * 1024 * 1024
+
+/** Gives short names to what pieces are made of. */
+export class Contents {
+  private readonly names = new Kept<string, number>(BUDGET, (_, text) => text.length * 2 + 64)
+  private given = 0
+
+  /** A short name for a text; never given twice. */
+  name(text: string): string {
+    return `c${this.names.of(text, () => ++this.given)}`
+  }
+
+  /**
+   * The name of what a piece shows at a moment; where it stands among others is not in it. `exposed`: more than this
+   * moment is seen of it, or of what it holds, so that its frame names it too.
+   */
+  of(drawing: Drawing, piece: Piece, at: Moment, exposed: boolean): string {
+    return this.within(drawing, at, exposed, contentOf(piece, at))
+  }
+
+  /** The name of what a piece holds, without its own coats and place. `at` is the moment of the piece itself. */
+  held(drawing: Drawing, piece: Piece, at: Moment, exposed: boolean): string {
+    const own = settleAll(PIECE_KINDS[piece.kind].parameters, piece as never, at)
+    const picture = 'picture' in piece ? piece.picture : null
+    return this.within(drawing, at, exposed, [piece.kind, own, picture, piecesIn(piece).map((p) => contentOf(p, at))])
+  }
+
+  private within({ scale, draft, light, card }: Drawing, at: Moment, exposed: boolean, content: unknown): string {
+    const around = [scale, draft, light, card.seed, card.blending, card.frame]
+    return this.name(JSON.stringify([around, exposed ? [at.frame, card.shutter] : null, content]))
+  }
+}
+
+function contentOf(piece: Piece, now: Moment): unknown {
+  if (!isSeen(piece, now)) return null
+  const at = stepped(now, piece.steps)
+  const { still, moving } = writtenOf(piece)
+  const words = piece.kind === 'type' ? wordingAt(piece, at) : null
+  const values = moving.map(({ parameter, value }) => settle(parameter, value, at))
+  return [still, values, words, piecesIn(piece).map((inner) => contentOf(inner, at))]
+}

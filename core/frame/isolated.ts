@@ -1,0 +1,49 @@
+import type { Insets } from '../coats/definition'
+import type { Px, Rect } from '../units'
+import { Canvas } from './canvas'
+import type { PieceBoxes } from './grid-box'
+import { boxesFor } from './grid-box'
+import type { Drawing } from './piece'
+import type { LaidPicture } from './shelf'
+
+/** A picture of its own: where it is computed, and the part of that which shows. */
+export interface IsolatedPlan extends PieceBoxes {
+  /** Names what is drawn, for planes made from it; null for what is never kept. */
+  name: string | null
+}
+
+/**
+ * Plans a picture of its own for what has `bounds` and is read `reach` beyond them; `margin` is how far beyond the canvas
+ * it is needed. Null where nothing of it shows there.
+ */
+export function planIsolated(
+  name: string | null,
+  bounds: Rect,
+  reach: Insets,
+  margin: Px,
+  canvas: Canvas,
+): IsolatedPlan | null {
+  const boxes = boxesFor(bounds, reach, margin, canvas.box)
+  if (!boxes) return null
+  const { x, y, w, h } = boxes.box
+  return { ...boxes, name: name && `${name} ${x} ${y} ${w} ${h}` }
+}
+
+/**
+ * The finished picture of something on a clear canvas: coats behind and face, or contents. It lies there until the
+ * kernels' present mark is released. Asked for again under the same name, and changed by `finish` in the same way, it may
+ * be one that was kept: nobody writes to it.
+ */
+export function isolated(
+  { kernels, finished }: Drawing,
+  { name, box }: IsolatedPlan,
+  draw: (canvas: Canvas) => void,
+  finish: (picture: LaidPicture) => LaidPicture = (picture) => picture,
+): LaidPicture {
+  const make = () => {
+    const canvas = new Canvas(kernels, kernels.layers(box.w, box.h), box)
+    draw(canvas)
+    return finish({ ...canvas.layers, box })
+  }
+  return name === null ? make() : finished.of(name, make)
+}

@@ -1,0 +1,145 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import type { Card } from '#core/card/schema'
+import type { View } from '#core/frame/engine'
+import { Engine } from '#core/frame/engine'
+import { Kept } from '#core/kept'
+import { SHIPPED_FONTS } from '#core/type/families'
+import { coat, DEMO_CARDS, demoCard, emptyCard, fontBytes, solid, withBox, withType } from '../support/engine'
+
+function engine(keeps: boolean): Engine {
+  const made = new Engine(undefined, undefined, { keeps })
+  for (const { id } of SHIPPED_FONTS) made.fonts.add(id, fontBytes(id))
+  return made
+}
+
+/** The demo's cards, and one whose lower pieces stand still for some frames while others move, fade, and come and go. */
+function cards(): Card[] {
+  const box = (id: string, values: object) => ({ id, width: 60, height: 40, ...values })
+  const coats = {
+    face: [coat('fill', 'f', { paint: solid('#E2683CC0') })],
+    behind: [coat('shadow', 's', { distance: 5, softness: 8 })],
+  }
+  const named = (suffix: string) => ({
+    face: coats.face.map((one) => ({ ...one, id: `${one.id}${suffix}` })),
+    behind: coats.behind.map((one) => ({ ...one, id: `${one.id}${suffix}` })),
+  })
+  const still = withBox(emptyCard(256, 160, 12), box('still', { x: 60, y: 60 }), named('-1'))
+  const coming = withBox(still, box('coming', { x: 120, y: 80, span: { in: 3, out: 8 }, rotation: 20 }), named('-2'))
+  const holding = withBox(
+    coming,
+    box('holding', {
+      x: {
+        keys: [
+          { frame: 0, value: 90 },
+          { frame: 3, value: 150 },
+          { frame: 9, value: 150 },
+        ],
+      },
+      y: 70,
+    }),
+    named('-3'),
+  )
+  const words = withType(
+    holding,
+    { id: 'words', wording: 'Regatta', size: 44, x: 128, y: 120, opacity: { keys: [{ frame: 0, value: 40 }, { frame: 6, value: 90 }] } },
+    named('-4'),
+  )
+  const plain = { ...words, background: solid('#182538') }
+  return [
+    ...DEMO_CARDS.map(demoCard),
+    words,
+    plain,
+    { ...plain, blending: 'linear' },
+    { ...words, shutter: { angle: 180, phase: 0 } },
+  ]
+}
+
+const ALL = cards()
+
+describe('what is kept between frames', () => {
+  const kept = engine(true)
+  const fresh = engine(false)
+
+  test('never changes a byte, whatever was rendered before and into which pixels', () => {
+    let reuse: Uint8Array<ArrayBuffer> | undefined
+    const step = fc.record({
+      card: fc.nat(ALL.length - 1),
+      // Neighbours, the same frame again, and leaps.
+      frame: fc.oneof(fc.integer({ min: 0, max: 11 }), fc.nat(150)),
+      times: fc.integer({ min: 1, max: 3 }),
+      bits: fc.constantFrom<8 | 16>(8, 16),
+      tile: fc.boolean(),
+      draft: fc.boolean(),
+      again: fc.boolean(),
+    })
+    fc.assert(
+      fc.property(fc.array(step, { minLength: 2, maxLength: 4 }), (steps) => {
+        for (const { card: index, frame, times, bits, tile, draft, again } of steps) {
+          const card = ALL[index]!
+          const scale = card.frame.width > 400 ? 0.15 : 1
+          const region = tile ? { x: 64, y: 64, w: 64, h: 64 } : null
+          for (let i = 0; i < times; i++) {
+            const view: View = { scale, bits, draft, ...(region ? { region } : {}) }
+            const picture = kept.render(card, frame + i, again && reuse ? { ...view, reuse } : view)
+            const bare = fresh.render(card, frame + i, view)
+            expect(Buffer.from(picture.pixels).equals(Buffer.from(bare.pixels))).toBe(true)
+            reuse = picture.pixels
+          }
+        }
+      }),
+      { numRuns: 60, seed: 9 },
+    )
+  })
+
+  test('what lies still at the back is not laid again', () => {
+    const card = ALL.find(({ background }) => background?.type === 'solid')!
+    const own = engine(true)
+    const frames = [3, 4, 5, 6].map((frame) => own.render(card, frame).pixels)
+    const bare = engine(false).render(card, 7).pixels
+    // The words alone fade then: what is written anew is their box, and this pixel lies beyond it.
+    const reuse = frames.at(-1)!
+    reuse[0] = bare[0]! ^ 1
+    const { pixels } = own.render(card, 7, { reuse })
+    expect(pixels[0]).toBe(bare[0]! ^ 1)
+    expect(Buffer.from(pixels.subarray(1)).equals(Buffer.from(bare.subarray(1)))).toBe(true)
+  })
+})
+
+describe('a memory of what was made', () => {
+  test('gives what it holds, and lets go of what was not asked for longest, within its budget', () => {
+    const kept = new Kept<string, string>(10, (value) => value.length)
+    let made = 0
+    const ask = (key: string, value: string) =>
+      kept.of(key, () => {
+        made++
+        return value
+      })
+    ask('a', 'aaaa')
+    ask('b', 'bbbb')
+    ask('a', '?')
+    ask('c', 'cccc')
+    expect([made, kept.size]).toEqual([3, 2])
+    expect([ask('a', '?'), ask('c', '?')]).toEqual(['aaaa', 'cccc'])
+    expect(ask('b', 'anew')).toBe('anew')
+    // Heavier than all that may be kept: made each time, and nothing is lost for it.
+    expect(ask('d', 'far too heavy')).toBe('far too heavy')
+    expect(ask('d', 'again too heavy')).toBe('again too heavy')
+    expect(ask('b', '?')).toBe('anew')
+  })
+
+  test('never holds more than its budget, for any order of asking', () => {
+    fc.assert(
+      fc.property(fc.array(fc.tuple(fc.nat(9), fc.integer({ min: 1, max: 40 })), { maxLength: 80 }), (asked) => {
+        const weights = new Map<number, number>()
+        const kept = new Kept<number, number>(100, (weight) => weight)
+        for (const [key, weight] of asked) {
+          const value = kept.of(key, () => weight)
+          if (value === weight) weights.set(key, weight)
+          expect(value).toBe(weights.get(key))
+        }
+        expect(kept.size).toBeLessThanOrEqual(10)
+      }),
+    )
+  })
+})
