@@ -13,6 +13,8 @@ export interface AlphaForm {
   distance: () => Plane
   /** Where the distances lie. */
   far: GridBox
+  /** How far they are exact. */
+  reach: Px
   middle: Point
 }
 
@@ -33,8 +35,8 @@ export class AlphaBench extends RecipeBench {
   }
 
   distance(dx = 0, dy = 0): Step {
-    const { distance, far } = this.form
-    return this.step(`distance(${far.x},${far.y},${far.w},${far.h},${dx},${dy})`, () =>
+    const { distance, far, reach } = this.form
+    return this.step(`distance(${reach},${far.x},${far.y},${far.w},${far.h},${dx},${dy})`, () =>
       this.seen(distance(), far, 1e6, dx, dy),
     )
   }

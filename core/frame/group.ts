@@ -8,7 +8,7 @@ import { even } from '../coats/definition'
 import type { Placement } from '../outline/outline'
 import { middleOf, place as onGrid } from '../outline/outline'
 import { fromPixels } from '../paint/gradient'
-import type { Plane } from '../kernels/kernels'
+import type { Kernels, Plane } from '../kernels/kernels'
 import type { Rect } from '../units'
 import { AlphaBench } from './alpha-bench'
 import type { Stratum } from './ground'
@@ -170,7 +170,7 @@ function drawFromAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece, 
   let depth: number | null = null
   const ink = inkOf(drawing, standing, group, place) ?? bounds
   const reference = sideOf(ink)
-  const scale = groupScale(drawing, standing, bounds, reference, () => (depth ??= deepest(kernels.floats(distance()))))
+  const scale = groupScale(drawing, standing, bounds, reference, () => (depth ??= deepest(kernels, alpha)))
   const reach = reachOf(coats, scale)
   const margin = Math.max(reach.left, reach.top, reach.right, reach.bottom)
   const plan = planIsolated(heldName(drawing, standing), bounds, even(2), margin, canvas)
@@ -188,15 +188,16 @@ function drawFromAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece, 
     return drawn()
   })
   // Distances are wanted as far as the coats measure, beyond what the canvas must hold.
-  const far = boxesFor(bounds, even(2 + measured(coats, scale)), margin, canvas.box)?.box ?? box
-  let field: Plane | null = null
+  const reached = measured(coats, scale)
+  const far = boxesFor(bounds, even(2 + reached), margin, canvas.box)?.box ?? box
+  let near: Plane | null = null
   const distance = () =>
-    (field ??= shelf.of(`${name} distance ${far.x} ${far.y} ${far.w} ${far.h}`, () =>
-      kernels.fieldDistance(kernels.cropped(alpha, far.x - box.x, far.y - box.y, far.w, far.h)),
+    (near ??= shelf.of(`${name} distance ${far.x} ${far.y} ${far.w} ${far.h} ${reached}`, () =>
+      kernels.fieldDistance(kernels.cropped(alpha, far.x - box.x, far.y - box.y, far.w, far.h), reached),
     ))
   const unscaled = { ...standing.placement, scale: 1 }
   const middle = onGrid(unscaled, middleOf(ink))
-  const form = { alpha, box, distance, far, middle }
+  const form = { alpha, box, distance, far, reach: reached, middle }
   const setting = settingOf(drawing, standing, { key: name!, reference, scale })
   const picture = new Canvas(kernels, whole, box)
   drawCoats({
@@ -253,8 +254,11 @@ function drawPixels(
   kernels.release(mark)
 }
 
-function deepest(distance: Float32Array): number {
+/** The largest distance inside what a plane of alpha shows. */
+function deepest(kernels: Kernels, alpha: Plane): number {
+  const mark = kernels.mark()
   let least = 0
-  for (const d of distance) if (d < least && d > -1e5) least = d
+  for (const d of kernels.floats(kernels.fieldDistance(alpha))) if (d < least && d > -1e5) least = d
+  kernels.release(mark)
   return -least
 }

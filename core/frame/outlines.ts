@@ -44,7 +44,10 @@ export interface OutlinedLetters extends SizedOutline, Omit<MovedLetters, 'glyph
 
 /** Makes outlines and keeps them: letters are shaped and united once, whatever their size and place. */
 export class Outlines {
-  private readonly kept = new Kept<string, Outline>(BUDGET, ({ segments }, key) => segments.length * 14 + key.length * 2)
+  private readonly kept = new Kept<string, Outline>(
+    BUDGET,
+    ({ segments }, key) => segments.length * 14 + key.length * 2,
+  )
   private readonly glyphs = new Kept<string, Ring[]>(BUDGET, (rings, key) => bytesOf(rings) + key.length * 2)
   private readonly paths = new Kept<string, PathCommand[]>(BUDGET, (path, text) => path.length * 60 + text.length * 2)
 

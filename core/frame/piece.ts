@@ -31,7 +31,7 @@ import { OutlineBench } from './outline-bench'
 import type { Outlines } from './outlines'
 import type { Shutter } from './shutter'
 import type { LaidPicture, Shelf } from './shelf'
-import type { Hook, Palette } from './prepared-paint'
+import type { Hook, Palette, PreparedPaint } from './prepared-paint'
 import { isLinear, preparePaint } from './prepared-paint'
 import type { BenchSetting, RecipeBench } from './recipe-bench'
 
@@ -231,7 +231,11 @@ function prepareCoats(work: CoatWork): PreparedPiece | null {
       const painting = (part: Omit<Layer, 'where' | 'over'>, whole: number, blend: BlendMode): PreparedPainting => ({
         mask: part.mask && bench.plane(bench.cropped(part.mask, box)),
         along: part.along && part.paint.type === 'edge' ? bench.plane(bench.cropped(part.along, box)) : null,
-        paint: preparePaint(drawing, tintedPaint(part.paint, tinted), work.hook, coat.address),
+        paint: keptPlaces(
+          drawing,
+          box,
+          preparePaint(drawing, tintedPaint(part.paint, tinted), work.hook, coat.address),
+        ),
         opacity: whole * (part.opacity ?? 1),
         blend: part.blend ?? blend,
       })
@@ -259,6 +263,15 @@ function prepareCoats(work: CoatWork): PreparedPiece | null {
   const inkBench = benchIn(ink)
   const coverage = inked ? inkBench.plane(inkBench.coverage()) : drawing.kernels.plane(0, 0)
   return { layers, coverage, ink, blend: standing.blend, opacity: standing.opacity, share }
+}
+
+/** Places that take long to make, and are asked for again in the same box, are made once for all of its rows. */
+function keptPlaces({ shelf }: Drawing, box: GridBox, paint: PreparedPaint): PreparedPaint {
+  if (!('places' in paint) || paint.name === undefined) return paint
+  const key = `${paint.name} ${box.x} ${box.y} ${box.w} ${box.h}`
+  if (!shelf.comesAgain(key)) return paint
+  const { at, w } = shelf.of(key, () => paint.places(box))
+  return { ramp: paint.ramp, places: ({ y, h }) => ({ at: at + (y - box.y) * w * 4, w, h }) }
 }
 
 const isPicture = (paint: SettledPaint) => paint.type === 'texture' && paint.pattern === 'picture'

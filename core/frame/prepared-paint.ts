@@ -13,11 +13,12 @@ import type { GridBox } from './grid-box'
 
 /**
  * A paint ready for the kernels. `places` and `sample` make what is needed for a window of the render grid;
- * `along` says that the places come from a plane of the coat.
+ * `along` says that the places come from a plane of the coat. Places that take long to make have a `name`: equal names,
+ * equal places.
  */
 export type PreparedPaint =
   | { solid: Rgba }
-  | { ramp: Ramp; places: (window: GridBox) => Plane }
+  | { ramp: Ramp; places: (window: GridBox) => Plane; name?: string }
   | { ramp: Ramp; along: (plane: Plane) => Plane }
   | { sample: (window: GridBox) => Layers }
 
@@ -105,8 +106,10 @@ function prepareTexture(palette: Palette, paint: SettledTexture, hook: Hook, pla
   }
   const ramp = twoColours(kernels, paint, linear, paint.weight)
   // A seed on its way between two keys is the nearest whole one.
-  const tile = tiles.of(paint.pattern, Math.round(paint.seed))
-  return { ramp, places: (window) => kernels.placeTile(window, tile, TILE, map) }
+  const seed = Math.round(paint.seed)
+  const tile = tiles.of(paint.pattern, seed)
+  const name = `${paint.pattern} ${seed} ${Object.values(map).join(' ')}`
+  return { ramp, places: (window) => kernels.placeTile(window, tile, TILE, map), name }
 }
 
 /** From the ground to the colour; contrast ½ is the pattern as it is, 1 has no greys between. */

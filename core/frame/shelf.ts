@@ -61,10 +61,15 @@ export class Shelf<T extends { readonly at: Address }> {
     const kept = this.get(key)
     if (kept) return kept
     const made = make()
-    if (this.seen.has(key)) return this.keep(key, made) ?? made
+    return this.comesAgain(key) ? (this.keep(key, made) ?? made) : made
+  }
+
+  /** Whether a key was asked for before: what it names will probably be asked for again. */
+  comesAgain(key: string): boolean {
+    if (this.kept.has(key) || this.seen.has(key)) return true
     if (this.seen.size > MOST_SEEN) this.seen = new Set()
     this.seen.add(key)
-    return made
+    return false
   }
 
   /** Keeps a copy; gives it, or null where there is no room. */

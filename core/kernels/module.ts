@@ -15,7 +15,15 @@ export interface KernelExports {
   signDistance(squared: Address, winding: Address, dst: Address, w: number, h: number): void
   measureCorners(corners: Address, count: number, first: number, distance: Address, ...numbers: number[]): void
   offsetMask(distance: Address, ids: Address, segments: Address, cuts: Address, ...numbers: number[]): void
-  fieldDistance(alpha: Address, dst: Address, w: number, h: number, rows: Address, scratch: Address): void
+  fieldDistance(
+    alpha: Address,
+    dst: Address,
+    w: number,
+    h: number,
+    rows: Address,
+    scratch: Address,
+    reach: number,
+  ): void
   halve(src: Address, dst: Address, w: number, h: number, lowW: number, lowH: number, row: Address): void
   double(src: Address, dst: Address, lowW: number, lowH: number, w: number, h: number, rows: Address): void
   convolveColumns(src: Address, dst: Address, w: number, h: number, taps: Address, radius: number): void

@@ -121,12 +121,12 @@ export class PlaneKernels extends KernelMemory {
     return plane
   }
 
-  /** Signed distance to where a plane of alpha passes one half. */
-  fieldDistance({ at, w, h }: Plane): Plane {
+  /** Signed distance to where a plane of alpha passes one half; exact up to `reach`, farther ones may be very large. */
+  fieldDistance({ at, w, h }: Plane, reach: Px = Infinity): Plane {
     const plane = this.plane(w, h)
     const mark = this.mark()
     const rows = this.plane(w, h)
-    this.run.fieldDistance(at, plane.at, w, h, rows.at, this.take((7 * w + 2) * 4))
+    this.run.fieldDistance(at, plane.at, w, h, rows.at, this.take((7 * w + 2) * 4), reach + 2)
     this.release(mark)
     return plane
   }

@@ -209,5 +209,25 @@ test('distance from alpha is that of the outline to less than half a pixel, for 
       }
     }
     expect(worst).toBeLessThan(0.45)
+    // Asked for near the edge only, it is the same there.
+    const near = kernels.floats(kernels.fieldDistance(kernels.coverage(segments, w, h), 12)).slice()
+    found.forEach((d, i) => Math.abs(d) <= 12 && expect(near[i]).toBe(d))
   }
+})
+
+test('a gradient along the edge of a group ends at its deepest point', () => {
+  const along = paintSchema.parse({
+    type: 'edge',
+    stops: [
+      { at: 0, colour: '#000000' },
+      { at: 100, colour: '#FFFFFF' },
+    ],
+  })
+  const held = piece('box', 'held', { x: 0, y: 0, width: 100, height: 60 })
+  const group = piece('group', 'all', { x: 100, y: 80, pieces: [held] }, [coat('fill', 'deep', { paint: along })])
+  const picture = shown(group)
+  // 30 px deep: half way in it is half as bright.
+  expect(pixelAt(picture, 100, 80)[0]).toBeCloseTo(1, 1)
+  expect(pixelAt(picture, 100, 65)[0]).toBeCloseTo(0.5, 1)
+  expect(pixelAt(picture, 100, 51)[0]).toBeLessThan(0.08)
 })

@@ -42,7 +42,19 @@ function cards(): Card[] {
   )
   const words = withType(
     holding,
-    { id: 'words', wording: 'Regatta', size: 44, x: 128, y: 120, opacity: { keys: [{ frame: 0, value: 40 }, { frame: 6, value: 90 }] } },
+    {
+      id: 'words',
+      wording: 'Regatta',
+      size: 44,
+      x: 128,
+      y: 120,
+      opacity: {
+        keys: [
+          { frame: 0, value: 40 },
+          { frame: 6, value: 90 },
+        ],
+      },
+    },
     named('-4'),
   )
   const plain = { ...words, background: solid('#182538') }

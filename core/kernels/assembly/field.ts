@@ -100,7 +100,9 @@ function toEdge(edge: usize, x: i32, y: i32): f32 {
 }
 
 /** The distances of one row, written where `inside` fits the pixel. Scratch: 7·w + 1 words. */
-function envelope(alpha: usize, rows: usize, dst: usize, w: i32, h: i32, y: i32, inside: bool, scratch: usize): void {
+function envelope(
+  alpha: usize, rows: usize, dst: usize, w: i32, h: i32, y: i32, inside: bool, reach: f32, scratch: usize,
+): void {
   const places = scratch, bounds = scratch + (<usize>w << 2)
   // In a row each column has one nearest pixel: where the edge runs through it is found once.
   const edges = bounds + (<usize>(w + 1) << 2), known = edges + EDGE * (<usize>w << 2)
@@ -134,6 +136,11 @@ function envelope(alpha: usize, rows: usize, dst: usize, w: i32, h: i32, y: i32,
     }
     while (k < top && load<f32>(bounds + (<usize>(k + 1) << 2)) < <f32>p) k++
     const v = load<i32>(places + (<usize>k << 2))
+    const up = <f32>(y - load<i32>(rows + row + (<usize>v << 2))), aside = <f32>(p - v)
+    if (up * up + aside * aside > reach * reach) {
+      store<f32>(dst + at, inside ? <f32>-1e6 : <f32>1e6)
+      continue
+    }
     // The nearest pixel need not hold the nearest piece of the edge: its neighbours are asked too.
     let d: f32 = 1e6
     for (let c = max(0, v - 1); c <= min(w - 1, v + 1); c++) {
@@ -150,8 +157,13 @@ function envelope(alpha: usize, rows: usize, dst: usize, w: i32, h: i32, y: i32,
   }
 }
 
-/** Signed distance to where alpha passes one half, negative inside. rows: scratch plane; scratch: 7·w + 1 words. */
-export function fieldDistance(alpha: usize, dst: usize, w: i32, h: i32, rows: usize, scratch: usize): void {
+/**
+ * Signed distance to where alpha passes one half, negative inside; exact up to `reach` − 2, farther ones may be ±1e6.
+ * rows: scratch plane; scratch: 7·w + 1 words.
+ */
+export function fieldDistance(
+  alpha: usize, dst: usize, w: i32, h: i32, rows: usize, scratch: usize, reach: f32,
+): void {
   for (let y = 0; y < h; y++) {
     for (let x = 0; x < w; x++) {
       const at: usize = <usize>(y * w + x) << 2
@@ -163,7 +175,7 @@ export function fieldDistance(alpha: usize, dst: usize, w: i32, h: i32, rows: us
     }
   }
   nearestRows(alpha, rows, w, h, false, scratch)
-  for (let y = 0; y < h; y++) envelope(alpha, rows, dst, w, h, y, false, scratch)
+  for (let y = 0; y < h; y++) envelope(alpha, rows, dst, w, h, y, false, reach, scratch)
   nearestRows(alpha, rows, w, h, true, scratch)
-  for (let y = 0; y < h; y++) envelope(alpha, rows, dst, w, h, y, true, scratch)
+  for (let y = 0; y < h; y++) envelope(alpha, rows, dst, w, h, y, true, reach, scratch)
 }
