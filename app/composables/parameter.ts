@@ -13,7 +13,7 @@ import { useRibbon } from '~/stores/ribbon'
 export function useParameter(place: () => ParameterPlace, referenceOf: (piece: string) => number = () => 0) {
   const bench = useBench()
   const ribbon = useRibbon()
-  const { base } = useMoment()
+  const { base } = useMoment(() => place().piece)
 
   const value = computed(() => {
     const { parameter, value: stored } = place()
@@ -26,7 +26,7 @@ export function useParameter(place: () => ParameterPlace, referenceOf: (piece: s
   })
   const keyHere = computed(() => {
     const { value: stored } = place()
-    return isMoving(stored) && stored.keys.some((key) => key.frame === ribbon.frame)
+    return isMoving(stored) && stored.keys.some((key) => key.frame === base.value.frame)
   })
   const percent = computed(() => typeof value.value === 'object' && value.value !== null && 'unit' in value.value)
   /** The bare number of a number or length. */

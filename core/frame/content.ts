@@ -8,6 +8,7 @@ import { piecesIn } from '../card/tree'
 import { Kept } from '../kept'
 import { PIECE_KINDS } from '../pieces/table'
 import type { Moment } from '../time/moment'
+import { insideOf } from '../time/clock'
 import { stepped } from '../time/moment'
 import { wordingAt } from '../type/wording'
 import type { Drawing } from './piece'
@@ -63,7 +64,12 @@ export class Contents {
   held(drawing: Drawing, piece: Piece, at: Moment, exposed: boolean): string {
     const own = settleAll(PIECE_KINDS[piece.kind].parameters, piece as never, at)
     const picture = 'picture' in piece ? piece.picture : null
-    return this.within(drawing, at, exposed, [piece.kind, own, picture, piecesIn(piece).map((p) => contentOf(p, at))])
+    return this.within(drawing, at, exposed, [
+      piece.kind,
+      own,
+      picture,
+      piecesIn(piece).map((inner) => contentOf(inner, insideOf(piece, at))),
+    ])
   }
 
   private within({ scale, draft, light, card }: Drawing, at: Moment, exposed: boolean, content: unknown): string {
@@ -78,5 +84,5 @@ function contentOf(piece: Piece, now: Moment): unknown {
   const { still, moving } = writtenOf(piece)
   const words = piece.kind === 'type' ? wordingAt(piece, at) : null
   const values = moving.map(({ parameter, value }) => settle(parameter, value, at))
-  return [still, values, words, piecesIn(piece).map((inner) => contentOf(inner, at))]
+  return [still, values, words, piecesIn(piece).map((inner) => contentOf(inner, insideOf(piece, at)))]
 }

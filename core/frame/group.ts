@@ -2,6 +2,7 @@ import { PICTURE_PARAMETERS } from '../pieces/picture'
 import { PIECE_KINDS } from '../pieces/table'
 import type { GroupPiece, Piece, PicturePiece } from '../card/schema'
 import { settleAll } from '../card/settled'
+import { insideOf } from '../time/clock'
 import type { Moment } from '../time/moment'
 import type { CoatScale } from '../coats/definition'
 import { even } from '../coats/definition'
@@ -99,8 +100,9 @@ function touches(drawing: Drawing, piece: Piece, parent: Placement, at: Moment, 
 function contentsOf(drawing: Drawing, standing: Standing, group: AlphaPiece, place: string): Rect | null {
   if (holdsPixels(group)) return group.picture ? (formOf(drawing, standing, place)?.bounds ?? null) : null
   let all: Rect | null = null
+  const inside = insideOf(group, standing.at)
   group.pieces.forEach((piece, i) => {
-    const inner = standingOf(piece, standing.placement, standing.at)
+    const inner = standingOf(piece, standing.placement, inside)
     if (!inner) return
     const here = `${place}.pieces[${i}]`
     const touched = isAlphaPiece(inner.piece)
@@ -133,13 +135,13 @@ export function inkOf(drawing: Drawing, standing: Standing, group: AlphaPiece, p
       if (!inner) return
       const here = `${path}[${i}]`
       const found = holdsPieces(inner.piece)
-        ? visit(inner.piece.pieces, inner.placement, `${here}.pieces`, inner.at)
+        ? visit(inner.piece.pieces, inner.placement, `${here}.pieces`, insideOf(inner.piece, inner.at))
         : (formOf(drawing, inner, here)?.bounds ?? null)
       if (found) all = all ? joined(all, found) : found
     })
     return all
   }
-  return visit(group.pieces, still, `${place}.pieces`, standing.at)
+  return visit(group.pieces, still, `${place}.pieces`, insideOf(group, standing.at))
 }
 
 /** What 100 % of a group stands for, in render pixels. */
@@ -180,7 +182,7 @@ function drawFromAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece, 
   const drawn = () =>
     (held ??= isolated(drawing, { ...plan, name: null }, (inner) => {
       if (holdsPixels(group)) drawPixels(drawing, standing, group, inner, place)
-      else drawPieces(drawing, group.pieces, standing.placement, inner, `${place}.pieces`, standing.at)
+      else drawPieces(drawing, group.pieces, standing.placement, inner, `${place}.pieces`, insideOf(group, standing.at))
     }))
   const alpha = shelf.of(`${name} alpha`, () => kernels.alpha(drawn()))
   const whole = finished.of(`${name} whole`, () => {

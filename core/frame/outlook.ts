@@ -1,5 +1,6 @@
 import { allPieces } from '../card/tree'
 import type { Piece } from '../card/schema'
+import { insideOf } from '../time/clock'
 import type { Moment } from '../time/moment'
 import type { Placement } from '../outline/outline'
 import { place } from '../outline/outline'
@@ -62,7 +63,7 @@ export function outlookOf(drawing: Drawing): PieceOutlook[] {
         }
       }
       if (piece.kind === 'group') {
-        const inner = visit(piece.pieces, placement, `${here}.pieces`, standing.at)
+        const inner = visit(piece.pieces, placement, `${here}.pieces`, insideOf(piece, standing.at))
         const ink = inkOf(drawing, standing, piece, here)
         if (!inner || !ink) return
         span(ink, { ...placement, scale: 1 }, 1 / placement.scale)

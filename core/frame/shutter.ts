@@ -2,10 +2,13 @@ import { listPieceParameters } from '../card/addresses'
 import { isMoving } from '../card/moving'
 import type { Piece } from '../card/schema'
 import { settle } from '../card/settled'
+import { piecesIn } from '../card/tree'
+import { PIECE_KINDS } from '../pieces/table'
 import type { Placement } from '../outline/outline'
 import { place as placed, within } from '../outline/outline'
 import type { Moment } from '../time/moment'
-import { onRing } from '../time/moment'
+import { insideOf } from '../time/clock'
+import { movedTo } from '../time/moment'
 import type { Point, Rect } from '../units'
 import type { Canvas } from './canvas'
 import type { GridBox } from './grid-box'
@@ -42,10 +45,7 @@ const MOST_IN_DRAFT = 5
 export function exposuresOf(drawing: Drawing, piece: Piece, parent: Placement, at: Moment, place: string): Moment[] {
   const { shutter, draft } = drawing
   if (!shutter || !piece.blurred || piece.steps > 1 || !moves(piece)) return [at]
-  const open = (share: number): Moment => ({
-    ...at,
-    frame: onRing(at.frame + (shutter.phase + shutter.angle * share) / 360, at.length),
-  })
+  const open = (share: number) => movedTo(at, at.frame + (shutter.phase + shutter.angle * share) / 360)
   const probes = Array.from({ length: PROBES }, (_, i) => open(i / (PROBES - 1)))
   // Whether it is seen is a matter of the frame, not of the shutter.
   const ways = probes.map((moment) => cornersOf(drawing, { ...piece, on: true, span: null }, parent, moment, place))
@@ -62,9 +62,7 @@ const moving = new WeakMap<Piece, boolean>()
 export function moves(piece: Piece): boolean {
   let is = moving.get(piece)
   if (is === undefined) {
-    is =
-      listPieceParameters(piece).some(({ value }) => isMoving(value)) ||
-      (piece.kind === 'group' && piece.pieces.some(moves))
+    is = listPieceParameters(piece).some(({ value }) => isMoving(value)) || piecesIn(piece).some(moves)
     moving.set(piece, is)
   }
   return is
@@ -79,15 +77,23 @@ function valuesAt(piece: Piece, at: Moment): string {
   const own = listPieceParameters(piece)
     .filter(({ address, value }) => isMoving(value) && !isPlace(address))
     .map(({ parameter, value }) => settle(parameter, value, at))
-  return JSON.stringify(own) + (piece.kind === 'group' ? piece.pieces.map((inner) => valuesAt(inner, at)).join() : '')
+  const inside = insideOf(piece, at)
+  return (
+    JSON.stringify(own) +
+    piecesIn(piece)
+      .map((inner) => valuesAt(inner, inside))
+      .join()
+  )
 }
 
 /** The corners of all outlines of a piece on the render grid; null for what is not there. */
 function cornersOf(drawing: Drawing, piece: Piece, parent: Placement, at: Moment, path: string): (Point | null)[] {
   const standing = standingOf(piece, parent, at)
-  if (piece.kind === 'group') {
-    return piece.pieces.flatMap((inner, i) =>
-      standing ? cornersOf(drawing, inner, standing.placement, standing.at, `${path}.pieces[${i}]`) : [null],
+  if (PIECE_KINDS[piece.kind].holds === 'pieces') {
+    return piecesIn(piece).flatMap((inner, i) =>
+      standing
+        ? cornersOf(drawing, inner, standing.placement, insideOf(piece, standing.at), `${path}.pieces[${i}]`)
+        : [null],
     )
   }
   const letters = standing && letterCorners(drawing, standing, path)

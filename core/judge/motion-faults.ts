@@ -4,6 +4,7 @@ import { isMoving } from '../card/moving'
 import type { Card } from '../card/schema'
 import { canMixPaths } from '../outline/mix-paths'
 import { momentOf, typePieces } from '../time/evaluate'
+import { perSecond } from '../time/rate'
 import { readFormula } from '../time/formula'
 import { motoredNumber } from '../time/moved'
 import { wordsFrom } from '../type/wording'
@@ -86,7 +87,7 @@ function formulaFault(card: Card, moving: Moving<number>, motor: Motor, i: numbe
   const before = motoredNumber(moving, momentOf(card, 0), i)
   const stride = Math.max(1, Math.floor(card.length / TRIED))
   for (let frame = 0; frame < card.length; frame += stride) {
-    const { rate = 25 } = momentOf(card, frame)
+    const rate = perSecond(card.rate)
     const scope = { t: frame / rate, f: frame, p: frame / card.length, v: before(frame) }
     if (Number.isFinite(run(scope))) continue
     return [

@@ -8,7 +8,8 @@ import type { Part } from '../card/parts'
 import { partOf } from '../card/parts'
 import type { Card, Piece } from '../card/schema'
 import { settleNumber, settleSwitch } from '../card/settled'
-import { pathTo } from '../card/tree'
+import { pathTo, piecesIn } from '../card/tree'
+import { frameIn, hasClock, momentIn } from '../time/clock'
 import { momentOf } from '../time/evaluate'
 import { perSecond } from '../time/rate'
 import { actingKeys, segmentAt } from '../time/keyframes'
@@ -60,7 +61,7 @@ function seamOf(card: Card, place: ParameterPlace): Seam {
   const before = known.get(moving)
   if (before && before.length === length && before.rate === rate && before.turn === turn) return before.seam
   const seam = measuredSeam(card, place)
-  known.set(moving, { length, rate, turn, seam })
+  if (!hasClock(card, place.piece)) known.set(moving, { length, rate, turn, seam })
   return seam
 }
 
@@ -72,8 +73,8 @@ function entryOf(card: Card, place: ParameterPlace): SeamEntry {
 }
 
 function measuredSeam(card: Card, place: ParameterPlace): Seam {
-  const { parameter, value } = place
-  const channels = channelsOf(card, value as Moving<number>, parameter.type === 'colour')
+  const { parameter } = place
+  const channels = channelsOf(card, place)
   const turn = turnOf(parameter)
   const sides = channels.map((at) => sidesOf(at, card.length, turn))
   const worst = sides.reduce((a, b) => (Math.abs(b.value.jump) > Math.abs(a.value.jump) ? b : a))
@@ -94,10 +95,10 @@ function measuredSeam(card: Card, place: ParameterPlace): Seam {
 function isUnseen(card: Card, { piece, address }: ParameterPlace): boolean {
   const way = pathTo(card.pieces, piece ?? '')
   if (!way) return false
-  let pieces = card.pieces
+  let pieces: readonly Piece[] = card.pieces
   const holders: (Piece | Part)[] = way.map((index) => {
     const here = pieces[index]!
-    pieces = here.kind === 'group' ? here.pieces : []
+    pieces = piecesIn(here)
     return here
   })
   const own = holders.at(-1) as Piece
@@ -105,21 +106,25 @@ function isUnseen(card: Card, { piece, address }: ParameterPlace): boolean {
   if (part) holders.push(part.entry)
   const clear = (frame: number) =>
     holders.some((holder) => {
+      // Entries of a piece's lists run as it does.
+      const at = momentIn(card, 'span' in holder ? holder.id : own.id, frame)
       const span = 'span' in holder ? (holder.span as Piece['span']) : null
-      if (!settleSwitch(holder.on, momentOf(card, frame)) || (span && (frame < span.in || frame >= span.out)))
-        return true
+      if (!settleSwitch(holder.on, at) || (span && (at.frame < span.in || at.frame >= span.out))) return true
       const opacity = 'opacity' in holder ? holder.opacity : 100
-      return settleNumber(opacity, momentOf(card, frame), PLACE_PARAMETERS.opacity) <= 0
+      return settleNumber(opacity, at, PLACE_PARAMETERS.opacity) <= 0
     })
   return clear(card.length - 1) && clear(0)
 }
 
 type Curve = (frame: number) => number
 
-function channelsOf(card: Card, moving: Moving<number>, isColour: boolean): Curve[] {
-  if (!isColour) return [motoredNumber(moving, momentOf(card, 0))]
-  const colour = moving as unknown as Moving<string>
-  return [0, 1, 2, 3].map((c) => (frame) => colourAt(colour, momentOf(card, frame))[c]!)
+/** What a value does over the card's frames: a number, or the four channels of a colour. */
+function channelsOf(card: Card, { piece, parameter, value }: ParameterPlace): Curve[] {
+  if (parameter.type === 'colour') {
+    return [0, 1, 2, 3].map((c) => (frame) => colourAt(value as Moving<string>, momentIn(card, piece, frame))[c]!)
+  }
+  const run = motoredNumber(value as Moving<number>, momentOf(card, 0))
+  return [hasClock(card, piece) ? (frame) => run(frameIn(card, piece, frame)) : run]
 }
 
 /** The shortest way between two values: of an angle at most half a turn. */

@@ -1,8 +1,10 @@
 import type { z } from 'zod'
 import type { Parameters } from '../card/parameter-kinds'
+import type { Piece } from '../card/schema'
 import type { SettledValues } from '../card/settled'
 import type { PathCommand, Ring } from '../outline/contour'
 import type { LineStyle } from '../outline/stroked'
+import type { Clock } from '../time/clock'
 
 /** What a kind makes its outline with. All of it in the piece's own px. */
 export interface OutlineWork {
@@ -39,6 +41,8 @@ export interface PieceDefinition<T extends Parameters = Parameters> {
   coatsFrom: 'outline' | 'words' | 'alpha'
   /** What that alpha comes from. */
   holds?: 'pieces' | 'pixels'
+  /** The clock that it gives what it holds; by default none. */
+  clock?(piece: Piece): Clock | null
   /** Its outline around its place. */
   outline?(values: SettledValues<T>, work: OutlineWork): Ring[]
   /** Px that 100 % stands for; by default the smaller side of the outline's bounds. */

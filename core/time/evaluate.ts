@@ -8,8 +8,9 @@ import type { Card, TypePiece } from '../card/schema'
 import { allPieces } from '../card/tree'
 import { settle, settleColour } from '../card/settled'
 import type { Frames } from '../units'
-import type { Moment } from './moment'
-import { onRing } from './moment'
+import { momentIn } from './clock'
+import type { Moment, Ring } from './moment'
+import { onRing, STANDSTILL } from './moment'
 import { perSecond } from './rate'
 
 /** One parameter's value at a frame, in the words of the file. */
@@ -23,8 +24,13 @@ export interface EvaluatedParameter {
 
 /** Every parameter of the card at one frame; frames beyond the loop come round again. */
 export function evaluateCard(card: Card, frame: Frames): EvaluatedParameter[] {
-  const at = momentOf(card, frame)
-  return listParameters(card).map((place) => stillOf(place) ?? evaluated(place, at))
+  const moments = new Map<string | null, Moment>()
+  const momentFor = (piece: string | null) => {
+    const at = moments.get(piece) ?? momentIn(card, piece, frame)
+    moments.set(piece, at)
+    return at
+  }
+  return listParameters(card).map((place) => stillOf(place) ?? evaluated(place, momentFor(place.piece)))
 }
 
 const evaluated = ({ address, label, parameter, value }: ParameterPlace, at: Moment): EvaluatedParameter => ({
@@ -37,7 +43,7 @@ const stills = new WeakMap<ParameterPlace, EvaluatedParameter | null>()
 function stillOf(place: ParameterPlace): EvaluatedParameter | null {
   let still = stills.get(place)
   if (still === undefined) {
-    still = isMoving(place.value) || place.parameter.type === 'paint' ? null : evaluated(place, { frame: 0, length: 1 })
+    still = isMoving(place.value) || place.parameter.type === 'paint' ? null : evaluated(place, STANDSTILL)
     stills.set(place, still)
   }
   return still
@@ -45,13 +51,23 @@ function stillOf(place: ParameterPlace): EvaluatedParameter | null {
 
 /** The moment on the ring for any frame number. */
 export function momentOf(card: Card, frame: Frames): Moment {
-  return {
-    frame: onRing(frame, card.length),
-    length: card.length,
-    rate: perSecond(card.rate),
-    read: (address) => storedValues(card).get(address),
-    typePiece: (id) => typePieces(card).get(id),
+  return { ring: ringOf(card), frame: onRing(frame, card.length) }
+}
+
+const rings = new WeakMap<Card, Ring>()
+
+function ringOf(card: Card): Ring {
+  let ring = rings.get(card)
+  if (!ring) {
+    ring = {
+      length: card.length,
+      rate: perSecond(card.rate),
+      read: (address) => storedValues(card).get(address),
+      typePiece: (id) => typePieces(card).get(id),
+    }
+    rings.set(card, ring)
   }
+  return ring
 }
 
 const types = new WeakMap<Card, ReadonlyMap<string, TypePiece>>()

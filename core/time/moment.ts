@@ -2,10 +2,8 @@ import type { TypePiece } from '../card/schema'
 import type { StoredValue } from '../card/moving'
 import type { Frames } from '../units'
 
-/** The moment for which values are settled. */
-export interface Moment {
-  /** 0 ≤ frame < length; fractions are sub-frames. */
-  frame: Frames
+/** What is the same at every moment of a card. */
+export interface Ring {
   /** The card's loop length. */
   length: Frames
   /** Frames per second; 25 where nothing asks. */
@@ -14,17 +12,30 @@ export interface Moment {
   read?: (address: string) => StoredValue
   /** A type piece of the card, for those that show the words of another. */
   typePiece?: (id: string) => TypePiece | undefined
+}
+
+/** The moment for which values are settled: where on the ring one stands. */
+export interface Moment {
+  ring: Ring
+  /** 0 ≤ frame < length; fractions are sub-frames. */
+  frame: Frames
   /** The keys alone, without motors: what a hand on a control means. */
   bare?: boolean
   /** Addresses that are being followed: who meets itself there goes in a circle. */
   through?: readonly string[]
 }
 
+/** For what asks for no moment in particular. */
+export const STANDSTILL: Moment = { ring: { length: 1 }, frame: 0 }
+
 /** The frame on the ring for any frame number. */
 export function onRing(frame: Frames, length: Frames): Frames {
   const turn = frame % length
   return turn < 0 ? turn + length : turn
 }
+
+/** Another moment on the same ring. Frames beyond the loop come round again. */
+export const movedTo = (at: Moment, frame: Frames): Moment => ({ ...at, frame: onRing(frame, at.ring.length) })
 
 /** The moment whose picture is held: on twos, frames 0 and 1 show frame 0. */
 export function stepped(at: Moment, steps: number): Moment {

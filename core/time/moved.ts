@@ -9,7 +9,7 @@ import type { Frames, Rgba } from '../units'
 import { between } from './bend'
 import { actingKeys, segmentAt } from './keyframes'
 import type { Moment } from './moment'
-import { onRing } from './moment'
+import { movedTo, onRing } from './moment'
 import type { MotorPlace } from './motors/definition'
 import type { Motor } from './motors/schema'
 import { motorOf } from './motors/table'
@@ -24,7 +24,9 @@ const keyed = (moving: Moving<number>, frame: Frames, length: Frames): number =>
 
 /** A moving number: its keys, then each of its motors on what the one before it gives. */
 export function numberAt(moving: Moving<number>, at: Moment): number {
-  return moving.motors?.length && !at.bare ? chainOf(moving, at).run(at.frame, at) : keyed(moving, at.frame, at.length)
+  return moving.motors?.length && !at.bare
+    ? chainOf(moving, at).run(at.frame, at)
+    : keyed(moving, at.frame, at.ring.length)
 }
 
 /** The number over time, after the first `count` motors (all by default). Any frame; the loop comes round. */
@@ -35,7 +37,7 @@ export function motoredNumber(
 ): (frame: Frames) => number {
   const { values, during } = chainOf(moving, at)
   const value = values[Math.min(count, values.length - 1)]!
-  return (frame) => during(at, () => value(onRing(frame, at.length)))
+  return (frame) => during(at, () => value(onRing(frame, at.ring.length)))
 }
 
 /** What all motors of a value are told; `before` is that of its keys alone. */
@@ -55,10 +57,10 @@ interface Chain {
 const chains = new WeakMap<Moving<number>, Chain>()
 
 /** Keys and motors as functions on each other; made once for a value, which never changes. */
-function chainOf(moving: Moving<number>, { length, rate = 25 }: Moment): Chain {
+function chainOf(moving: Moving<number>, { ring: { length, rate = 25 } }: Moment): Chain {
   const known = chains.get(moving)
   if (known && known.length === length && known.rate === rate) return known
-  let now: Moment = { frame: 0, length, rate }
+  let now: Moment = { ring: { length, rate }, frame: 0 }
   const during = <T>(at: Moment, work: () => T): T => {
     const outer = now
     now = at
@@ -72,7 +74,7 @@ function chainOf(moving: Moving<number>, { length, rate = 25 }: Moment): Chain {
     ...{ length, rate, ring: moving.loop !== false, turn: null },
     before: (frame) => keyed(moving, onRing(frame, length), length),
     keys: actingKeys(moving, length).map(({ frame }) => frame),
-    lookup: (address, frame) => followed(address, { ...now, frame: onRing(frame, length) }),
+    lookup: (address, frame) => followed(address, movedTo(now, frame)),
   }
   const values = [(frame: Frames) => keyed(moving, frame, length)]
   for (const motor of moving.motors ?? []) {
@@ -102,9 +104,9 @@ function driven(motor: Motor, place: MotorPlace): (frame: Frames) => number {
 
 /** The number at another address; null where there is none, or where the links have come round to it. */
 function followed(address: string, at: Moment): number | null {
-  const { through = [], read } = at
+  const { through = [], ring } = at
   if (through.includes(address) || through.length >= DEEPEST_LINK) return null
-  const value: unknown = read?.(address)
+  const value: unknown = ring.read?.(address)
   if (typeof value === 'number') return value
   if (typeof value !== 'object' || value === null) return null
   if (!isMoving(value)) return 'unit' in value ? (value as unknown as { value: number }).value : null
@@ -113,26 +115,26 @@ function followed(address: string, at: Moment): number | null {
 }
 
 /** A moving colour, not rounded to 8 bits. An overshooting easing stops at the key's colour. */
-export function colourAt(moving: Moving<string>, { frame, length }: Moment): Rgba {
+export function colourAt(moving: Moving<string>, { frame, ring: { length } }: Moment): Rgba {
   const { from, to, progress } = segmentAt(moving, frame, length)
   const mix = moving.mix === 'oklab' ? mixInOklab : mixColours
   return mix(readColour(from.value), readColour(to.value), Math.min(1, Math.max(0, progress)))
 }
 
 /** What has no values between: wording, switches. It changes at the key. */
-export function heldAt<T>(moving: Moving<T>, { frame, length }: Moment): T {
+export function heldAt<T>(moving: Moving<T>, { frame, ring: { length } }: Moment): T {
   const { from, to, progress } = segmentAt(moving, frame, length)
   return progress >= 1 ? to.value : from.value
 }
 
 /** SVG path data between two paths of the same commands; others change at the key. */
-export function pathAt(moving: Moving<string>, { frame, length }: Moment): string {
+export function pathAt(moving: Moving<string>, { frame, ring: { length } }: Moment): string {
   const { from, to, progress } = segmentAt(moving, frame, length)
   return progress === 0 ? from.value : (mixPaths(from.value, to.value, progress) ?? from.value)
 }
 
 /** A curve between two; drawn ones move point by point where they have as many points, others change at the key. */
-export function curveAt(moving: Moving<StoredCurve>, { frame, length }: Moment): StoredCurve {
+export function curveAt(moving: Moving<StoredCurve>, { frame, ring: { length } }: Moment): StoredCurve {
   const { from, to, progress } = segmentAt(moving, frame, length)
   if (progress === 0 || from.value === to.value) return from.value
   const [a, b] = [pointsOf(from.value), pointsOf(to.value)]

@@ -21,6 +21,6 @@ export function wordsFrom(piece: TypePiece, find: (id: string) => TypePiece | un
 
 /** The words of a type piece at a moment. */
 export function wordingAt(piece: TypePiece, at: Moment): string {
-  const source = wordsFrom(piece, at.typePiece ?? (() => undefined))
+  const source = wordsFrom(piece, at.ring.typePiece ?? (() => undefined))
   return settle(TYPE_PARAMETERS.wording, source.wording, at) as string
 }

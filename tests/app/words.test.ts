@@ -17,7 +17,7 @@ import { useRibbon } from '~/stores/ribbon'
 import { coat, pixelAt } from '../support/engine'
 import { freshStores, standInServer, threeBoxes } from './stand-in'
 
-const at = { frame: 0, length: 100 }
+const at = { ring: { length: 100 }, frame: 0 }
 
 describe('a coat in words', () => {
   test.each(COATS.map(({ kind, label }) => [kind, label]))(

@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test'
+import { STANDSTILL } from '../../core/time/moment'
 import { createPiece } from '../../core/card/create'
 import type { StoredPaint } from '../../core/card/moving'
 import { paintSchema } from '../../core/card/paints'
@@ -127,7 +128,7 @@ for (const values of [
 ]) {
   test(`the gradient ${JSON.stringify(values)} is the one that CSS paints, to 1.5 of 255`, async ({ page }) => {
     const paint = paintSchema.parse({ stops: STOPS, hang: 'card', ...values }) as StoredPaint
-    const settled = settlePaint(paint, { frame: 0, length: 1 })
+    const settled = settlePaint(paint, STANDSTILL)
     if (!('stops' in settled)) throw new Error('no gradient')
     await page.setViewportSize({ width: 300, height: 200 })
     await page.setContent(

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto'
+import { STANDSTILL } from '#core/time/moment'
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import type { Card, Coat } from '#core/card/schema'
@@ -131,7 +132,7 @@ describe.each(cases)('%s %s', (_kind, _side, definition, side) => {
             innerDepth: () => 23,
             extent: { w: Math.max(...xs) - Math.min(...xs), h: Math.max(...ys) - Math.min(...ys) },
           }
-          const reach = reachOf(laidCoats(card.pieces[0]!, { frame: 0, length: 1 }), scale)
+          const reach = reachOf(laidCoats(card.pieces[0]!, STANDSTILL), scale)
           let beyond = 0
           for (let y = 0; y < h; y++) {
             for (let x = 0; x < w; x++) {

@@ -1,11 +1,12 @@
 import { swapColours, turnAround } from '#core/card/edit/stops'
+import { STANDSTILL } from '#core/time/moment'
 import type { StoredStop } from '#core/card/moving'
 import { describe, expect, test } from '@jest/globals'
 import { settlePaint } from '#core/card/settled'
 import { readCssGradient, writeCssGradient } from '#core/formats/css-gradient'
 
 const settled = (text: string) => {
-  const paint = settlePaint(readCssGradient(text), { frame: 0, length: 1 })
+  const paint = settlePaint(readCssGradient(text), STANDSTILL)
   if (!('stops' in paint)) throw new Error('no gradient')
   return paint
 }

@@ -11,9 +11,9 @@ describe('on the ring', () => {
   test('the segment after the last key leads to the first, across the seam', () => {
     const swing = moving([10, 0], [60, 100])
     // 50 frames up, then 50 frames from frame 60 to frame 110 = frame 10 of the next turn.
-    expect(numberAt(swing, { frame: 35, length: 100 })).toBeCloseTo(50, 10)
-    expect(numberAt(swing, { frame: 85, length: 100 })).toBeCloseTo(50, 10)
-    expect(numberAt(swing, { frame: 0, length: 100 })).toBeCloseTo(20, 10)
+    expect(numberAt(swing, { ring: { length: 100 }, frame: 35 })).toBeCloseTo(50, 10)
+    expect(numberAt(swing, { ring: { length: 100 }, frame: 85 })).toBeCloseTo(50, 10)
+    expect(numberAt(swing, { ring: { length: 100 }, frame: 0 })).toBeCloseTo(20, 10)
   })
 
   test('neighbouring frames across the seam differ no more than elsewhere', () => {
@@ -24,7 +24,7 @@ describe('on the ring', () => {
         fc.array(fc.integer({ min: -500, max: 500 }), { minLength: 8, maxLength: 8 }),
         (at, values) => {
           const keys = [...at].sort((a, b) => a - b).map((frame, i) => [frame, values[i]!] as [number, number])
-          const value = (frame: number) => numberAt(moving(...keys), { frame: frame, length: 100 })
+          const value = (frame: number) => numberAt(moving(...keys), { ring: { length: 100 }, frame: frame })
           const rates = keys.map(([frame, v], i) => {
             const [next, w] = keys[(i + 1) % keys.length]!
             const span = i + 1 < keys.length ? next - frame : next + 100 - frame
@@ -38,21 +38,21 @@ describe('on the ring', () => {
 
   test('keys beyond the loop do not act, and are not lost', () => {
     const long = moving([0, 0], [50, 10], [200, 999])
-    expect(numberAt(long, { frame: 50, length: 100 })).toBe(10)
-    expect(numberAt(long, { frame: 75, length: 100 })).toBeCloseTo(5, 10)
+    expect(numberAt(long, { ring: { length: 100 }, frame: 50 })).toBe(10)
+    expect(numberAt(long, { ring: { length: 100 }, frame: 75 })).toBeCloseTo(5, 10)
     expect(long.keys).toHaveLength(3)
   })
 
   test('one key is a constant', () => {
-    for (const frame of [0, 30, 99]) expect(numberAt(moving([40, 7]), { frame: frame, length: 100 })).toBe(7)
+    for (const frame of [0, 30, 99]) expect(numberAt(moving([40, 7]), { ring: { length: 100 }, frame: frame })).toBe(7)
   })
 })
 
 test('without the ring the first and last value are held', () => {
   const open = { ...moving([10, 1], [20, 2]), loop: false }
-  expect(numberAt(open, { frame: 0, length: 100 })).toBe(1)
-  expect(numberAt(open, { frame: 15, length: 100 })).toBeCloseTo(1.5, 10)
-  expect(numberAt(open, { frame: 90, length: 100 })).toBe(2)
+  expect(numberAt(open, { ring: { length: 100 }, frame: 0 })).toBe(1)
+  expect(numberAt(open, { ring: { length: 100 }, frame: 15 })).toBeCloseTo(1.5, 10)
+  expect(numberAt(open, { ring: { length: 100 }, frame: 90 })).toBe(2)
 })
 
 test('a colour fades premultiplied: a clear end does not stain (CSS Color 4 §12.3)', () => {
@@ -62,7 +62,7 @@ test('a colour fades premultiplied: a clear end does not stain (CSS Color 4 §12
       { frame: 50, value: '#0000FF' },
     ],
   }
-  const [r, g, b, a] = colourAt(fade, { frame: 25, length: 100 })
+  const [r, g, b, a] = colourAt(fade, { ring: { length: 100 }, frame: 25 })
   expect([r, g]).toEqual([0, 0])
   expect(b).toBeCloseTo(1, 10)
   expect(a).toBeCloseTo(0.5, 10)

@@ -13,7 +13,12 @@ const driven = (keys: Key<number>[], ...motors: ReturnType<typeof motor>[]): Mov
 
 const LENGTH = 100
 const RATE = 25
-const at = (frame: number): Moment => ({ frame, length: LENGTH, rate: RATE })
+/** A moment of a card that holds values at addresses. */
+const reads = (frame: number, read: NonNullable<Moment['ring']['read']>): Moment => ({
+  ring: { length: LENGTH, rate: RATE, read },
+  frame,
+})
+const at = (frame: number): Moment => ({ ring: { length: LENGTH, rate: RATE }, frame })
 const value = (moving: Moving<number>, frame: number) => numberAt(moving, at(frame))
 
 test('a spin makes its turns in the loop; only whole ones close, and it says so', () => {
@@ -154,12 +159,12 @@ describe('follow', () => {
       ],
     }
     const late = driven(still(7), motor('follow', { source: 'a/x', delay: 5, gain: 200, offset: 1 }))
-    expect(numberAt(late, { ...at(25), read: reading({ 'a/x': source }) })).toBeCloseTo(2 * 20 + 1, 9)
+    expect(numberAt(late, reads(25, reading({ 'a/x': source })))).toBeCloseTo(2 * 20 + 1, 9)
     const added = driven(still(7), motor('follow', { source: 'a/x', way: 'added' }))
-    expect(numberAt(added, { ...at(25), read: reading({ 'a/x': { unit: '%', value: 3 } }) })).toBe(10)
+    expect(numberAt(added, reads(25, reading({ 'a/x': { unit: '%', value: 3 } })))).toBe(10)
     // Nothing there, or no number: the value itself.
     for (const values of [{}, { 'a/x': '#FFFFFF' }, { 'a/x': true }]) {
-      expect(numberAt(late, { ...at(25), read: reading(values) })).toBe(7)
+      expect(numberAt(late, reads(25, reading(values)))).toBe(7)
     }
   })
 
@@ -167,7 +172,7 @@ describe('follow', () => {
     const a = driven(still(1), motor('follow', { source: 'b', way: 'added' }))
     const b = driven(still(10), motor('follow', { source: 'c', way: 'added' }))
     const c = driven(still(100), motor('follow', { source: 'a', way: 'added' }))
-    expect(numberAt(a, { ...at(0), read: reading({ a, b, c }) })).toBeLessThan(1000)
+    expect(numberAt(a, reads(0, reading({ a, b, c })))).toBeLessThan(1000)
   })
 })
 

@@ -121,7 +121,7 @@ describe('stepped time', () => {
 })
 
 describe('values that are no numbers', () => {
-  const half = { frame: 5, length: 20 }
+  const half = { ring: { length: 20 }, frame: 5 }
   const keys = <T>(a: T, b: T) => [
     { frame: 0, value: a },
     { frame: 10, value: b },
@@ -129,7 +129,12 @@ describe('values that are no numbers', () => {
 
   test('words and switches change at the key', () => {
     const words = { keys: keys('One', 'Two') }
-    expect([0, 9.9, 10, 19].map((frame) => heldAt(words, { frame, length: 20 }))).toEqual(['One', 'One', 'Two', 'Two'])
+    expect([0, 9.9, 10, 19].map((frame) => heldAt(words, { ring: { length: 20 }, frame }))).toEqual([
+      'One',
+      'One',
+      'Two',
+      'Two',
+    ])
     const card = withType(emptyCard(200, 90, 20), { wording: words, size: 60, x: 100, y: 45 }, { face })
     const still = (wording: string) =>
       engine.render(withType(emptyCard(200, 90, 20), { wording, size: 60, x: 100, y: 45 }, { face }), 0).pixels

@@ -20,7 +20,7 @@ const props = defineProps<{ piece: Piece }>()
 const bench = useBench()
 const ribbon = useRibbon()
 const stage = useStage()
-const { shown: moment } = useMoment()
+const { shown: moment } = useMoment(() => props.piece.id)
 
 const GROUPS: { name: DepthGroup; label: string; empty: string }[] = [
   { name: 'face', label: 'face', empty: 'No face: pour a fill' },

@@ -18,7 +18,7 @@ const bench = useBench()
 const notices = useNotices()
 const ribbon = useRibbon()
 const stage = useStage()
-const { base } = useMoment()
+const { base } = useMoment(() => props.piece.id)
 const shown = computed(() => settle(PATH_PARAMETERS.path, props.piece.path, base.value) as string)
 
 function write(event: Event) {

@@ -21,7 +21,7 @@ import EyeButton from './EyeButton.vue'
 const props = defineProps<{ piece: Piece; outlook: PieceOutlook[] }>()
 
 const bench = useBench()
-const { shown: moment } = useMoment()
+const { shown: moment } = useMoment(() => props.piece.id)
 /** Whether it is switched on at the playhead. */
 const there = computed(() => settleSwitch(props.piece.on, moment.value))
 const clipboard = useClipboard()

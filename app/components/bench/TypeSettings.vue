@@ -20,7 +20,7 @@ const ribbon = useRibbon()
 const fonts = useFonts()
 const file = ref<HTMLInputElement>()
 
-const { base } = useMoment()
+const { base } = useMoment(() => props.piece.id)
 /** The piece whose words are shown and written: itself, or the one that it is linked to. */
 const pieces = computed(() => typePieces(bench.card!))
 const source = computed(() => wordsFrom(props.piece, (id) => pieces.value.get(id)))

@@ -5,6 +5,7 @@ import { settleNumber } from '../settled'
 import { PLACE_PARAMETERS } from '../../pieces/place'
 import type { Card } from '../schema'
 import { allPieces } from '../tree'
+import { momentIn } from '../../time/clock'
 import { writeValue } from './values'
 
 // Pieces moved on the card together: by hand, aligned, shared out.
@@ -24,7 +25,7 @@ export function shiftPiece(card: Card, piece: StandingPiece, by: Point, frame: F
   const own = allPieces(card.pieces).find(({ id }) => id === piece.id)
   if (!own) return card
   const { x, y } = unplace({ ...piece.parent, x: 0, y: 0 }, by)
-  const at = { frame, length: card.length, bare: true }
+  const at = { ...momentIn(card, piece.id, frame), bare: true }
   const put = (next: Card, name: 'x' | 'y', value: number) => {
     if (value === 0) return next
     const present = settleNumber(own[name], at, PLACE_PARAMETERS[name])

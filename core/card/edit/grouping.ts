@@ -8,6 +8,8 @@ import { PLACE_PARAMETERS } from '../../pieces/place'
 import type { Card, GroupPiece, Piece } from '../schema'
 import { settleNumber } from '../settled'
 import { allPieces, replacePiece } from '../tree'
+import { momentIn } from '../../time/clock'
+import type { Moment } from '../../time/moment'
 import { mapped } from './mapped'
 import { withPiece } from './path'
 import { controlOf, pairPlace } from './route'
@@ -53,7 +55,7 @@ export function groupPieces(
  * moves, or whose pieces move, passes on what it is at this frame to the pieces' places as far as they stand still.
  */
 export function ungroupPiece(card: Card, id: string, frame: Frames): { card: Card; ids: string[] } {
-  const at = { frame, length: card.length, bare: true }
+  const at = { ...momentIn(card, id, frame), bare: true }
   const group = allPieces(card.pieces).find((piece) => piece.id === id)
   if (group?.kind !== 'group') return { card, ids: [] }
   const ids = group.pieces.map((inner) => inner.id)
@@ -66,7 +68,7 @@ export function ungroupPiece(card: Card, id: string, frame: Frames): { card: Car
   return { card: { ...card, pieces }, ids }
 }
 
-function placementOf(piece: Piece, at: { frame: Frames; length: Frames }): Placement {
+function placementOf(piece: Piece, at: Moment): Placement {
   const number = (name: 'x' | 'y' | 'scale' | 'rotation' | 'anchorX' | 'anchorY') =>
     settleNumber(piece[name], at, PLACE_PARAMETERS[name])
   const turned = { x: number('x'), y: number('y'), rotation: number('rotation'), scale: number('scale') / 100 }
@@ -74,7 +76,7 @@ function placementOf(piece: Piece, at: { frame: Frames; length: Frames }): Place
 }
 
 /** A piece as it stands outside of its group: every value and every key of its place, turn and scale carried over. */
-function freed(card: Card, inner: Piece, outer: Placement, at: { frame: Frames; length: Frames }): Piece {
+function freed(card: Card, inner: Piece, outer: Placement, at: Moment): Piece {
   const { scale, rotation } = outer
   const [x, y] = [settleNumber(inner.x, at, PLACE_PARAMETERS.x), settleNumber(inner.y, at, PLACE_PARAMETERS.y)]
   // Keys of one coordinate are carried over beside the other one: as it is at this frame, or at the same key.
@@ -128,7 +130,7 @@ const tidy = (value: number) => Math.round(value * 1e4) / 1e4
  * card at this frame.
  */
 export function moveAnchor(card: Card, id: string, anchor: { x: number; y: number }, frame: Frames): Card {
-  const at = { frame, length: card.length, bare: true }
+  const at = { ...momentIn(card, id, frame), bare: true }
   return withPiece(card, id, (piece) => {
     const number = (name: 'x' | 'y' | 'scale' | 'rotation' | 'anchorX' | 'anchorY') =>
       settleNumber(piece[name], at, PLACE_PARAMETERS[name])

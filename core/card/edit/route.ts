@@ -20,7 +20,7 @@ export function routeFrames({ x, y }: Pick<Piece, 'x' | 'y'>): Frames[] {
 
 /** The place by its keys alone, in the space that it counts from. */
 export function placeAt({ x, y }: Pick<Piece, 'x' | 'y'>, frame: Frames, length: Frames): Point {
-  const at = { frame, length, bare: true }
+  const at = { ring: { length }, frame, bare: true }
   return { x: settleNumber(x, at, PLACE_PARAMETERS.x), y: settleNumber(y, at, PLACE_PARAMETERS.y) }
 }
 

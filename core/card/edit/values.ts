@@ -2,7 +2,8 @@ import type { Key, Moving, StoredValue } from '../moving'
 import { isMoving } from '../moving'
 import type { Card } from '../schema'
 import { listParameters } from '../addresses'
-import { currentValue, momentOf } from '../../time/evaluate'
+import { frameIn, momentIn, pieceAt } from '../../time/clock'
+import { currentValue } from '../../time/evaluate'
 import { isBent, splitBend } from '../../time/bend'
 import { segmentAt } from '../../time/keyframes'
 import type { Moment } from '../../time/moment'
@@ -24,15 +25,15 @@ export function setStored(card: Card, address: string, value: unknown): Card {
 }
 
 /**
- * Gives a parameter a value at a frame, as a hand on its control means it: a moving parameter gets a key there,
- * a still one the value itself. The unit of a length stays.
+ * Gives a parameter a value at a frame of the card, as a hand on its control means it: a moving parameter gets a key
+ * where its piece stands then, a still one the value itself. The unit of a length stays.
  */
 export function writeValue(card: Card, address: string, frame: Frames, value: unknown): Card {
   const stored = storedAt(card, address)
   if (isMoving(stored)) {
     // One key beside motors is the value that they play around, at every frame.
     const [only, ...more] = stored.keys
-    const at = stored.motors?.length && more.length === 0 ? only!.frame : frame
+    const at = stored.motors?.length && more.length === 0 ? only!.frame : frameIn(card, pieceAt(address), frame)
     return setKey(card, address, at, value as KeyValue)
   }
   if (typeof stored === 'object' && stored !== null && 'unit' in stored && typeof value === 'number') {
@@ -42,7 +43,7 @@ export function writeValue(card: Card, address: string, frame: Frames, value: un
 }
 
 /**
- * Sets the key at a frame, or adds one; a new key takes over the easing of the way that it splits, and the two parts of a
+ * Sets the key at a frame of the piece's own time, or adds one; a new key takes over the easing of the way that it splits, and the two parts of a
  * bent way keep its form.
  */
 export function setKey(card: Card, address: string, frame: Frames, value: KeyValue): Card {
@@ -74,10 +75,15 @@ function bentAround(moving: Moving<KeyValue>, key: Key<KeyValue>, length: Frames
   return [...keys, { ...key, bend: split.at }]
 }
 
-/** Starts moving a parameter with one key, adds a key with its present value, or takes the key here away. */
-export function toggleKey(card: Card, address: string, frame: Frames): Card {
+/**
+ * Starts moving a parameter with one key at a frame of the card, adds a key with its present value, or takes the key here
+ * away.
+ */
+export function toggleKey(card: Card, address: string, cardFrame: Frames): Card {
   const stored = storedAt(card, address)
-  const value = plainValue(card, address, { ...momentOf(card, frame), bare: true })
+  const at = { ...momentIn(card, pieceAt(address), cardFrame), bare: true }
+  const { frame } = at
+  const value = plainValue(card, address, at)
   if (!isMoving(stored)) {
     const unit = typeof stored === 'object' && stored !== null && 'unit' in stored ? { unit: '%' as const } : {}
     return setStored(card, address, { ...unit, keys: [{ frame, value, easing: 'ease-in-out' }] })
@@ -99,7 +105,7 @@ export function withoutKeys(card: Card, address: string, frames: ReadonlySet<Fra
 /** Stops moving: the present value stays, with what its motors add to it. */
 export function stopMoving(card: Card, address: string, frame: Frames): Card {
   const stored = storedAt(card, address) as { unit?: '%' }
-  const value = plainValue(card, address, momentOf(card, frame))
+  const value = plainValue(card, address, momentIn(card, pieceAt(address), frame))
   return setStored(card, address, stored.unit ? { unit: stored.unit, value } : value)
 }
 

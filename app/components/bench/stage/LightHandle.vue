@@ -14,7 +14,7 @@ const ribbon = useRibbon()
 /** The sun goes round the middle of the frame: at the rim it lies on the horizon, in the middle right above. */
 const middle = computed(() => ({ x: bench.card!.frame.width / 2, y: bench.card!.frame.height / 2 }))
 const rim = computed(() => Math.min(middle.value.x, middle.value.y) * 0.86)
-const { base } = useMoment()
+const { base } = useMoment(() => null)
 const light = computed(() => lightOf(bench.card!, base.value))
 const sun = computed(() => {
   const turn = (light.value.azimuth * Math.PI) / 180

@@ -33,7 +33,7 @@ const stage = useStage()
 
 type Side = 'before' | 'after'
 const chosen = ref<PointPlace | null>(null)
-const { base } = useMoment()
+const { base } = useMoment(() => props.piece.id)
 const path = computed(() => settle(PATH_PARAMETERS.path, props.piece.path, base.value) as string)
 const contours = computed(() => pointsOf(readPathData(path.value, props.piece.name)))
 const entry = computed(() => props.hand.outlook().find(({ id }) => id === props.piece.id) ?? null)

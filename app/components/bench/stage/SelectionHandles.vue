@@ -14,7 +14,7 @@ import { directionOf, distanceBetween } from '#core/stage/measure'
 import { snapPoint } from '#core/stage/snap'
 import type { Point } from '#core/units'
 import type { Held, StageHand } from '~/composables/stage-hand'
-import { useMoment } from '~/composables/moment'
+import { momentIn } from '#core/time/clock'
 import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
 import { useStage } from '~/stores/stage'
@@ -57,10 +57,10 @@ const turner = computed(() => {
   return { from, to: { x: from.x + way.x * 26, y: from.y + way.y * 26 } }
 })
 
-const { base } = useMoment()
 const present = (piece: Piece, name: 'scale' | 'rotation' | 'width' | 'height') => {
+  const at = { ...momentIn(bench.card!, piece.id, ribbon.frame), bare: true }
   const parameters: Parameters = { ...PLACE_PARAMETERS, ...PIECE_KINDS[piece.kind].parameters }
-  return settle(parameters[name]!, (piece as unknown as Record<string, unknown>)[name], base.value) as number
+  return settle(parameters[name]!, (piece as unknown as Record<string, unknown>)[name], at) as number
 }
 
 const pieceOf = (id: string) => bench.pieces.find((piece) => piece.id === id)!

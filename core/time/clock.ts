@@ -1,0 +1,65 @@
+import { holdersOf } from '../card/tree'
+import type { Card, Piece } from '../card/schema'
+import { PIECE_KINDS } from '../pieces/table'
+import type { Frames } from '../units'
+import { momentOf } from './evaluate'
+import type { Moment } from './moment'
+import { movedTo, onRing } from './moment'
+
+// A piece may give what it holds a time of its own. Its own place and coats run by the time around it; what lies in it
+// runs by its clock, and the clocks of pieces in pieces work one after the other. A value that follows another reads it
+// at its own frame: pieces that run by one clock stay in step with each other.
+
+/** How the time within a piece follows from the time around it. */
+export interface Clock {
+  /** The frame within at a frame of the time around. */
+  inside(frame: Frames): Frames
+  /** A frame of the time around at which the frame within is shown, the nearest to `near`; null where it never is. */
+  outside(frame: Frames, near: Frames): Frames | null
+}
+
+const clockOf = (piece: Piece): Clock | null => PIECE_KINDS[piece.kind].clock?.(piece) ?? null
+
+/** Whether a piece runs by another time than the card's. */
+export const hasClock = (card: Card, id: string | null): boolean =>
+  id !== null && holdersOf(card.pieces, id).some((holder) => clockOf(holder) !== null)
+
+/** The moment of what lies in a piece, at a moment of the piece. */
+export function insideOf(piece: Piece, at: Moment): Moment {
+  const clock = clockOf(piece)
+  return clock ? movedTo(at, clock.inside(at.frame)) : at
+}
+
+/** The moment by which a piece runs while the card is at a frame: `id` null is the card itself. */
+export function momentIn(card: Card, id: string | null, frame: Frames): Moment {
+  const holders = id === null ? [] : holdersOf(card.pieces, id)
+  return holders.reduce((at, holder) => insideOf(holder, at), momentOf(card, frame))
+}
+
+/** The frame by which a piece runs while the card is at a frame. */
+export const frameIn = (card: Card, id: string | null, frame: Frames): Frames => momentIn(card, id, frame).frame
+
+/**
+ * The card's frame at which a piece runs by one of its own, the nearest to `near`; null where it never does. The inverse
+ * of `frameIn`.
+ */
+export function frameOutOf(card: Card, id: string | null, frame: Frames, near: Frames): Frames | null {
+  const holders = id === null ? [] : holdersOf(card.pieces, id)
+  // What each holder is near to, from the card inwards; then back, from the piece outwards.
+  const around = holders.reduce<Frames[]>(
+    (frames, holder) => [...frames, clockOf(holder)?.inside(frames.at(-1)!) ?? frames.at(-1)!],
+    [near],
+  )
+  let out: Frames | null = frame
+  for (let i = holders.length - 1; i >= 0 && out !== null; i--) {
+    const clock = clockOf(holders[i]!)
+    if (clock) out = clock.outside(out, around[i]!)
+  }
+  return out === null ? null : onRing(out, card.length)
+}
+
+/** The id of the piece that an address leads through; null for the card's own values. */
+export function pieceAt(address: string): string | null {
+  const [first] = address.split('/')
+  return first === 'light' || first === 'background' ? null : first!
+}
