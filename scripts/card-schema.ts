@@ -1,12 +1,12 @@
 import { writeFileSync } from 'node:fs'
 import { z } from 'zod'
-import { cardSchema } from '../core/card/schema'
-import { sealFileSchema } from '../core/seals/schema'
+import { CARD_VERSION, cardSchema } from '../core/card/schema'
+import { SEALS_VERSION, sealFileSchema } from '../core/seals/schema'
 
 // Writes the JSON Schemas of our own files from their Zod schemas: what they may contain when they are written by hand.
 const FILES = [
-  { file: 'card.schema.json', title: 'Wax Ribbon card, version 1', schema: cardSchema },
-  { file: 'seals.schema.json', title: 'Wax Ribbon set of seals, version 1', schema: sealFileSchema },
+  { file: 'card.schema.json', title: `Wax Ribbon card, version ${CARD_VERSION}`, schema: cardSchema },
+  { file: 'seals.schema.json', title: `Wax Ribbon set of seals, version ${SEALS_VERSION}`, schema: sealFileSchema },
 ]
 
 for (const { file, title, schema } of FILES) {

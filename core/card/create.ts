@@ -73,6 +73,9 @@ export function createPiece(kind: PieceKind, card: Card): Piece {
     x: card.frame.width / 2,
     y: card.frame.height / 2,
     coats: { face: [], behind: [] },
+    outlineSteps: [],
+    finishes: [],
+    masks: [],
   } as unknown as Piece
   // What holds something is seen without a coat.
   if (!definition.holds) piece.coats.face.push(createCoat('fill', freeId(card, 'fill')))

@@ -4,6 +4,7 @@ import type { DocumentKind, Reading } from '../formats/document'
 import { readDocument, readDocumentText } from '../formats/document'
 import type { Card } from './schema'
 import { CARD_FORMAT, CARD_VERSION, cardSchema } from './schema'
+import { CARD_UPGRADES } from './upgrades'
 
 /** Card files larger than this are refused before they are read. */
 export const LARGEST_CARD_BYTES = 16 * 1024 * 1024
@@ -11,6 +12,7 @@ export const LARGEST_CARD_BYTES = 16 * 1024 * 1024
 const CARD: DocumentKind = {
   format: CARD_FORMAT,
   version: CARD_VERSION,
+  upgrades: CARD_UPGRADES,
   noun: 'card',
   schema: cardSchema,
   mostBytes: LARGEST_CARD_BYTES,
@@ -25,7 +27,7 @@ const asCard = (reading: Reading<Card>): CardReading =>
 /** Reads the text of a `.card.json` file. */
 export const readCardText = (text: string): CardReading => asCard(readDocumentText<Card>(CARD, text))
 
-/** Checks a value against version 1 of the card format. */
+/** Checks a value against the card format; an older version becomes today's. */
 export const readCard = (value: unknown): CardReading => asCard(readDocument<Card>(CARD, value))
 
 /** As readCard, but throws the first fault. */

@@ -15,10 +15,10 @@ import { PLACE_PARAMETERS } from '../pieces/place'
 import { PIECE_KINDS } from '../pieces/table'
 import { DEEPEST_GROUP } from './tree'
 
-// Version 1 of the card file. The types below are written out for readers; the schema is the authority.
+// Version 2 of the card file. The types below are written out for readers; the schema is the authority.
 
 export const CARD_FORMAT = 'wax-ribbon-card'
-export const CARD_VERSION = 1
+export const CARD_VERSION = 2
 /** Larger frames are refused: 8192 × 8192 float pixels are 1 GB. */
 export const LARGEST_SIDE = 8192
 /** An hour at 60 frames a second. */
@@ -49,6 +49,10 @@ interface PlacedPiece {
   blend: BlendMode
   /** Both lists are front first. */
   coats: { face: Coat[]; behind: Coat[] }
+  /** What changes its outline, what is done to its finished picture, what part of that is seen: empty until there are kinds. */
+  outlineSteps: never[]
+  finishes: never[]
+  masks: never[]
 }
 
 export interface TypePiece extends PlacedPiece {
@@ -218,6 +222,9 @@ export const coreSchema = z.strictObject({
 /** Stepped time: frames for which a picture is held. */
 const steps = z.number().int().min(1).max(1000)
 
+/** A list that documents carry and that has no kinds of entries yet. */
+const withoutKinds = z.array(z.never()).default([])
+
 const common = {
   id,
   name,
@@ -234,6 +241,9 @@ const common = {
     .nullable()
     .default(null),
   coats: coreSchema.default({ face: [], behind: [] }),
+  outlineSteps: withoutKinds,
+  finishes: withoutKinds,
+  masks: withoutKinds,
 }
 
 /** A range of letter motion. */

@@ -2,11 +2,16 @@ import type { z } from 'zod'
 import { faultsOf } from '../card/faults'
 import type { Fault } from '../errors'
 import { oddPlace } from './odd-json'
+import type { Stored, Upgrade } from './upgrades'
+import { upgraded } from './upgrades'
 
 /** A kind of file of our own: one JSON document with a name and a version at its head. */
 export interface DocumentKind {
   format: string
+  /** Today's. */
   version: number
+  /** The steps from every earlier version to the next. */
+  upgrades: readonly Upgrade[]
   /** `card`, `set of seals`: in messages. */
   noun: string
   schema: z.ZodType
@@ -48,7 +53,7 @@ export function readDocumentText<T>(kind: DocumentKind, text: string): Reading<T
   return readDocument<T>(kind, value)
 }
 
-/** Checks a value against today's version of a format. */
+/** Brings a value to today's version of a format and checks it. */
 export function readDocument<T>(kind: DocumentKind, value: unknown): Reading<T> {
   const odd = oddPlace(value)
   if (odd) return { document: null, faults: [odd] }
@@ -69,7 +74,8 @@ export function readDocument<T>(kind: DocumentKind, value: unknown): Reading<T> 
       `This application reads version ${kind.version}: open it with a newer one.`,
     )
   }
-  const result = kind.schema.safeParse(value)
+  const today = upgraded(kind, value as Stored)
+  const result = kind.schema.safeParse(today)
   if (result.success) return { document: result.data as T, faults: null }
-  return { document: null, faults: result.error.issues.flatMap((issue) => faultsOf(issue, value)) }
+  return { document: null, faults: result.error.issues.flatMap((issue) => faultsOf(issue, today)) }
 }

@@ -5,10 +5,12 @@ import { oddPlace } from '../formats/odd-json'
 import { faultsOf } from '../card/faults'
 import type { Seal, SealFile } from './schema'
 import { sealFileSchema, SEALS_FORMAT, SEALS_VERSION, sealSchema } from './schema'
+import { SEAL_UPGRADES } from './upgrades'
 
 const SEALS: DocumentKind = {
   format: SEALS_FORMAT,
   version: SEALS_VERSION,
+  upgrades: SEAL_UPGRADES,
   noun: 'set of seals',
   schema: sealFileSchema,
   mostBytes: 16 * 1024 * 1024,

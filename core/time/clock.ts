@@ -2,7 +2,7 @@ import { holdersOf } from '../card/tree'
 import type { Card, Piece } from '../card/schema'
 import { PIECE_KINDS } from '../pieces/table'
 import type { Frames } from '../units'
-import { momentOf } from './evaluate'
+import { momentOf } from './ring'
 import type { Moment } from './moment'
 import { movedTo, onRing } from './moment'
 

@@ -1,6 +1,7 @@
 import { mkdir, rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import { and, eq, inArray, sql } from 'drizzle-orm'
+import { expectCard } from '../../core/card/read'
 import type { Fault } from '../../core/errors'
 import { WaxError } from '../../core/errors'
 import { deliveryOf } from '../../core/formats/deliveries'
@@ -80,10 +81,12 @@ export async function performRender({ database, storage, threads, worker }: Rend
     await mkdir(rendersFolder(storage), { recursive: true })
     // What a killed attempt left behind.
     await removeFiles(storage, id)
-    const fonts = await fontsOf(row.document, [shippedFonts, ownFonts(database)])
-    const pictures = await loadPictures(row.document, ownPictures(database))
+    // It may have been queued by an older application.
+    const card = expectCard(row.document)
+    const fonts = await fontsOf(card, [shippedFonts, ownFonts(database)])
+    const pictures = await loadPictures(card, ownPictures(database))
     const report = await renderFile({
-      card: row.document,
+      card,
       fonts,
       pictures,
       options: row.options,

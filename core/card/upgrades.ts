@@ -1,0 +1,11 @@
+import type { Upgrade } from '../formats/upgrades'
+
+/** How cards of earlier versions become cards of today. */
+export const CARD_UPGRADES: readonly Upgrade[] = [
+  {
+    from: 1,
+    change:
+      'Pieces carry lists of outline steps, finishes and masks beside coats and ranges; in older cards they are empty.',
+    upgrade: (card) => card,
+  },
+]

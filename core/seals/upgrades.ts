@@ -1,0 +1,4 @@
+import type { Upgrade } from '../formats/upgrades'
+
+/** How seals of earlier versions become seals of today: there is one version so far. */
+export const SEAL_UPGRADES: readonly Upgrade[] = []
