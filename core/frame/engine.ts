@@ -17,7 +17,8 @@ import type { Frames, Point, Px, Rgba } from '../units'
 import { Canvas } from './canvas'
 import { Contents } from './content'
 import type { GridBox } from './grid-box'
-import type { Stratum } from './ground'
+import { common } from './grid-box'
+import type { LaidFrame, Stratum } from './ground'
 import { Ground } from './ground'
 import { planPiece } from './group'
 import { Outlines } from './outlines'
@@ -48,6 +49,11 @@ export interface View {
   bits?: 8 | 16
   /** The part of the frame that is rendered, in render pixels; its place is a multiple of 64. The default is all. */
   region?: GridBox
+  /**
+   * Render pixels around the part that are computed too, and cut off at the end: for what reads beyond the frame's edge.
+   * Rounded up to a multiple of 64.
+   */
+  beyond?: number
   /** The pixels of an earlier picture that nobody needs any more: used again where the size fits. */
   reuse?: Uint8Array<ArrayBuffer>
 }
@@ -112,12 +118,13 @@ export class Engine {
     const { x, y, w: width, h: height } = view.region ?? { x: 0, y: 0, w: frameWidth, h: frameHeight }
     const { kernels } = this
     this.beginFrame()
-    const canvas = this.canvasFor({ x, y, w: width, h: height })
+    const margin = Math.ceil((view.beyond ?? 0) / CELL) * CELL
+    const canvas = this.canvasFor({ x: x - margin, y: y - margin, w: width + 2 * margin, h: height + 2 * margin })
     const start = kernels.mark()
     let done = false
     try {
       const drawing = this.drawing(card, shownMoment(card, frame), scale, draft)
-      const laid = this.ground.lay(canvas, this.strata(drawing))
+      const laid = seenIn({ x, y, w: (width + 15) & ~15, h: height }, this.ground.lay(canvas, this.strata(drawing)))
       const { pixels, part } = this.written.begin(view.reuse, { width, height, bits }, laid, { x, y })
       if (part) {
         const to = { width, bits, seed: card.seed, origin: { x, y } }
@@ -315,6 +322,17 @@ export class Engine {
 /** The moment that a frame shows: the whole card may hold each picture for some frames. */
 const shownMoment = (card: Card, frame: Frames): Moment => stepped(momentOf(card, frame), card.steps)
 
+/** What of a laid frame lies in a part of its canvas. */
+function seenIn(part: GridBox, { ground, touched, changed }: LaidFrame): LaidFrame {
+  const seen = (box: GridBox | null) => {
+    const cut = box && common(box, part)
+    return cut && cut.w > 0 && cut.h > 0 ? cut : null
+  }
+  return { ground, touched: seen(touched), changed: seen(changed) }
+}
+
+/** The grid that parts of a frame lie on. */
+const CELL = 64
 const BACKGROUND_ROWS = 16
 /** Rows that are brought from linear light to display at once. */
 const STRIP = 16

@@ -83,17 +83,18 @@ describe('what is kept between frames', () => {
       bits: fc.constantFrom<8 | 16>(8, 16),
       tile: fc.boolean(),
       draft: fc.boolean(),
+      beyond: fc.constantFrom(0, 30, 128),
       again: fc.boolean(),
     })
     fc.assert(
       fc.property(fc.array(step, { minLength: 2, maxLength: 4 }), (steps) => {
-        for (const { card: index, frame, times, bits, tile, draft, again } of steps) {
+        for (const { card: index, frame, times, bits, tile, draft, again, beyond } of steps) {
           const card = ALL[index]!
           const scale = card.frame.width > 400 ? 0.15 : 1
           const region = tile ? { x: 64, y: 64, w: 64, h: 64 } : null
           for (let i = 0; i < times; i++) {
             const view: View = { scale, bits, draft, ...(region ? { region } : {}) }
-            const picture = kept.render(card, frame + i, again && reuse ? { ...view, reuse } : view)
+            const picture = kept.render(card, frame + i, { ...view, beyond, ...(again && reuse ? { reuse } : {}) })
             const bare = fresh.render(card, frame + i, view)
             expect(Buffer.from(picture.pixels).equals(Buffer.from(bare.pixels))).toBe(true)
             reuse = picture.pixels
@@ -102,6 +103,24 @@ describe('what is kept between frames', () => {
       }),
       { numRuns: 60, seed: 9 },
     )
+  })
+
+  test('a frame computed beyond its edges, and cut, is the same frame', () => {
+    // Blurs and shadows come in from pieces that stand outside.
+    const card = withBox(
+      emptyCard(120, 90, 10),
+      { x: -20, y: 45, width: 60, height: 50, rotation: 12 },
+      { face: [coat('fill', 'f', { paint: solid('#E2683C') })], behind: [coat('glow', 'g', { reach: 30 })] },
+    )
+    for (const shown of [card, { ...card, background: solid('#182538') }]) {
+      for (const region of [undefined, { x: 0, y: 0, w: 64, h: 64 }, { x: 64, y: 64, w: 56, h: 26 }]) {
+        const view = { bits: 16, ...(region ? { region } : {}) } as const
+        const plain = Buffer.from(fresh.render(shown, 0, view).pixels)
+        for (const beyond of [1, 64, 200]) {
+          expect(Buffer.from(fresh.render(shown, 0, { ...view, beyond }).pixels).equals(plain)).toBe(true)
+        }
+      }
+    }
   })
 
   test('what lies still at the back is not laid again', () => {
