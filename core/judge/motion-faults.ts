@@ -1,11 +1,13 @@
 import { listParameters } from '../card/addresses'
-import type { Moving, StoredValue } from '../card/moving'
+import type { Moving } from '../card/moving'
 import { isMoving } from '../card/moving'
 import type { Card } from '../card/schema'
 import { canMixPaths } from '../outline/mix-paths'
 import { momentOf, typePieces } from '../time/ring'
 import { perSecond } from '../time/rate'
 import { readFormula } from '../time/formula'
+import { linksFrom, MOST_LINKS, sourcesOf } from '../time/links'
+import type { Ring } from '../time/moment'
 import { motoredNumber } from '../time/moved'
 import { wordsFrom } from '../type/wording'
 import type { Motor } from '../time/motors/schema'
@@ -26,7 +28,7 @@ const TRIED = 500
 /** Everything in the card's motion that does not do what it was meant to. */
 export function motionFaults(card: Card): MotionFault[] {
   const places = listParameters(card).filter(({ value }) => isMoving(value))
-  const values = new Map(places.map(({ address, value }) => [address, value]))
+  const { ring } = momentOf(card, 0)
   const all = new Set(listParameters(card).map(({ address }) => address))
   return [
     ...linkFaults(card),
@@ -53,7 +55,7 @@ export function motionFaults(card: Card): MotionFault[] {
           if (!motor.on) return []
           if (motor.kind === 'formula') return formulaFault(card, moving, motor, i, fault)
           if (motor.kind === 'follow')
-            return followFault(String(motor.source), address, all, values, (m, r) => fault(i, m, r))
+            return followFault(String(motor.source), address, all, ring, (m, r) => fault(i, m, r))
           return []
         }),
       ]
@@ -105,24 +107,35 @@ function followFault(
   source: string,
   own: string,
   all: ReadonlySet<string>,
-  values: ReadonlyMap<string, StoredValue>,
+  ring: Ring,
   fault: (message: string, remedy: string) => MotionFault,
 ): MotionFault[] {
   if (source === '') return [fault('It follows nothing yet.', 'Choose a value to follow.')]
   if (!all.has(source)) return [fault('What it follows is not on the card any more.', 'Choose another value.')]
-  const seen = new Set<string>()
-  const leadsBack = (address: string): boolean => {
-    if (address === own) return true
-    if (seen.has(address)) return false
-    seen.add(address)
-    return sourcesOf(values.get(address)).some(leadsBack)
+  const links = linksFrom(ring, own)
+  if (links === Infinity && leadsBack(ring, own)) {
+    return [
+      fault('The links go in a circle: it follows a value that follows it.', 'Let one of them follow something else.'),
+    ]
   }
-  return leadsBack(source)
-    ? [fault('The links go in a circle: it follows a value that follows it.', 'Let one of them follow something else.')]
-    : []
+  if (links <= MOST_LINKS || links === Infinity) return []
+  return [
+    fault(
+      `It follows a value over ${links} links; those beyond ${MOST_LINKS} are passed over.`,
+      'Let it follow a value that stands nearer to the first one.',
+    ),
+  ]
 }
 
-const sourcesOf = (value: StoredValue): string[] =>
-  isMoving(value)
-    ? (value.motors ?? []).flatMap((motor) => (motor.on && motor.kind === 'follow' ? [String(motor.source)] : []))
-    : []
+/** Whether the links that start at an address come back to it. */
+function leadsBack(ring: Ring, own: string): boolean {
+  const seen = new Set<string>()
+  const open = sourcesOf(ring.read?.(own))
+  for (let address = open.pop(); address !== undefined; address = open.pop()) {
+    if (address === own) return true
+    if (seen.has(address)) continue
+    seen.add(address)
+    open.push(...sourcesOf(ring.read?.(address)))
+  }
+  return false
+}

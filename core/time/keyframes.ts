@@ -34,7 +34,7 @@ export function segmentAt<T>(moving: Moving<T>, frame: Frames, length: Frames): 
 }
 
 /** Index of the last key at or before a frame, by halving; −1 for none. */
-function lastBefore(keys: readonly Key<unknown>[], frame: Frames): number {
+export function lastBefore(keys: readonly { frame: Frames }[], frame: Frames): number {
   let low = 0
   let high = keys.length
   while (low < high) {

@@ -21,8 +21,8 @@ export interface Moment {
   frame: Frames
   /** The keys alone, without motors: what a hand on a control means. */
   bare?: boolean
-  /** Addresses that are being followed: who meets itself there goes in a circle. */
-  through?: readonly string[]
+  /** Links to other values are passed over: see core/time/links.ts. */
+  unlinked?: boolean
 }
 
 /** For what asks for no moment in particular. */

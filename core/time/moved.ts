@@ -5,17 +5,16 @@ import { mixInOklab } from '../card/oklab'
 import type { CurvePoint, StoredCurve } from '../curves/curve'
 import { pointsOf } from '../curves/curve'
 import { mixPaths } from '../outline/mix-paths'
+import { Kept } from '../kept'
 import type { Frames, Rgba } from '../units'
 import { between } from './bend'
 import { actingKeys, segmentAt } from './keyframes'
-import type { Moment } from './moment'
-import { movedTo, onRing } from './moment'
+import { linksFrom, MOST_LINKS, sourcesOf } from './links'
+import type { Moment, Ring } from './moment'
+import { onRing } from './moment'
 import type { MotorPlace } from './motors/definition'
 import type { Motor } from './motors/schema'
 import { motorOf } from './motors/table'
-
-/** Values that follow values that follow values: deeper than any hand makes them. */
-const DEEPEST_LINK = 32
 
 const keyed = (moving: Moving<number>, frame: Frames, length: Frames): number => {
   const { from, to, progress } = segmentAt(moving, frame, length)
@@ -24,9 +23,8 @@ const keyed = (moving: Moving<number>, frame: Frames, length: Frames): number =>
 
 /** A moving number: its keys, then each of its motors on what the one before it gives. */
 export function numberAt(moving: Moving<number>, at: Moment): number {
-  return moving.motors?.length && !at.bare
-    ? chainOf(moving, at).run(at.frame, at)
-    : keyed(moving, at.frame, at.ring.length)
+  if (!moving.motors?.length || at.bare) return keyed(moving, at.frame, at.ring.length)
+  return chainOf(moving, at).values.at(-1)!(at.frame)
 }
 
 /** The number over time, after the first `count` motors (all by default). Any frame; the loop comes round. */
@@ -35,63 +33,61 @@ export function motoredNumber(
   at: Moment,
   count = moving.motors?.length ?? 0,
 ): (frame: Frames) => number {
-  const { values, during } = chainOf(moving, at)
+  const { values } = chainOf(moving, at)
   const value = values[Math.min(count, values.length - 1)]!
-  return (frame) => during(at, () => value(onRing(frame, at.ring.length)))
+  return (frame) => value(onRing(frame, at.ring.length))
 }
 
 /** What all motors of a value are told; `before` is that of its keys alone. */
 export const motorPlace = (moving: Moving<number>, at: Moment): MotorPlace => chainOf(moving, at).place
 
 interface Chain {
-  length: Frames
-  rate: number
+  /** What it was made for. Without links it asks nothing of the card but its length and rate. */
+  ring: Ring
+  linked: boolean
   place: MotorPlace
   /** The value after none, one, two … of the motors, at frames of the ring. */
   values: ((frame: Frames) => number)[]
-  run: (frame: Frames, at: Moment) => number
-  /** Runs work at a moment: what is followed is looked up there. */
-  during: <T>(at: Moment, work: () => T) => T
 }
 
-const chains = new WeakMap<Moving<number>, Chain>()
+const linkedChains = new WeakMap<Moving<number>, Chain>()
+const unlinkedChains = new WeakMap<Moving<number>, Chain>()
 
-/** Keys and motors as functions on each other; made once for a value, which never changes. */
-function chainOf(moving: Moving<number>, { ring: { length, rate = 25 } }: Moment): Chain {
+/** Keys and motors as functions on each other; made once for a value, which never changes, and what it follows. */
+function chainOf(moving: Moving<number>, { ring, unlinked = false }: Moment): Chain {
+  const chains = unlinked ? unlinkedChains : linkedChains
   const known = chains.get(moving)
-  if (known && known.length === length && known.rate === rate) return known
-  let now: Moment = { ring: { length, rate }, frame: 0 }
-  const during = <T>(at: Moment, work: () => T): T => {
-    const outer = now
-    now = at
-    try {
-      return work()
-    } finally {
-      now = outer
-    }
-  }
+  const same = known && known.ring.length === ring.length && known.ring.rate === ring.rate
+  if (same && (known.ring === ring || !known.linked)) return known
+  const chain = madeChain(moving, ring, unlinked)
+  chains.set(moving, chain)
+  return chain
+}
+
+function madeChain(moving: Moving<number>, ring: Ring, unlinked: boolean): Chain {
+  const { length, rate = 25 } = ring
   const place: MotorPlace = {
     ...{ length, rate, ring: moving.loop !== false, turn: null },
     before: (frame) => keyed(moving, onRing(frame, length), length),
     keys: actingKeys(moving, length).map(({ frame }) => frame),
-    lookup: (address, frame) => followed(address, movedTo(now, frame)),
+    lookup: (address, frame) => (unlinked ? null : followed(address, { ring, frame: onRing(frame, length) })),
   }
   const values = [(frame: Frames) => keyed(moving, frame, length)]
-  for (const motor of moving.motors ?? []) {
+  const motors = moving.motors ?? []
+  for (const motor of motors) {
     const before = values.at(-1)!
-    values.push(motor.on ? driven(motor, { ...place, before: (frame) => before(onRing(frame, length)) }) : before)
+    const value = motor.on ? driven(motor, { ...place, before: (frame) => before(onRing(frame, length)) }) : before
+    // A motor may ask for many frames of what stands before it, and that one again: each is found once.
+    values.push(motors.length > 1 ? remembered(value) : value)
   }
-  const last = values.at(-1)!
-  const chain = {
-    length,
-    rate,
-    place,
-    values,
-    during,
-    run: (frame: Frames, at: Moment) => during(at, () => last(frame)),
-  }
-  chains.set(moving, chain)
-  return chain
+  return { ring, linked: sourcesOf(moving).length > 0, place, values }
+}
+
+const MOST_REMEMBERED = 4096
+
+function remembered(value: (frame: Frames) => number): (frame: Frames) => number {
+  const known = new Kept<Frames, number>(MOST_REMEMBERED)
+  return (frame) => known.of(frame, () => value(frame))
 }
 
 function driven(motor: Motor, place: MotorPlace): (frame: Frames) => number {
@@ -102,16 +98,22 @@ function driven(motor: Motor, place: MotorPlace): (frame: Frames) => number {
   }
 }
 
-/** The number at another address; null where there is none, or where the links have come round to it. */
+const MOST_FOLLOWED = 20_000
+const followedValues = new WeakMap<Ring, Kept<string, number | null>>()
+
+/** The number at another address; null where there is none. Many may follow it: it is found once for a frame. */
 function followed(address: string, at: Moment): number | null {
-  const { through = [], ring } = at
-  if (through.includes(address) || through.length >= DEEPEST_LINK) return null
-  const value: unknown = ring.read?.(address)
-  if (typeof value === 'number') return value
-  if (typeof value !== 'object' || value === null) return null
-  if (!isMoving(value)) return 'unit' in value ? (value as unknown as { value: number }).value : null
-  if (typeof value.keys[0]!.value !== 'number') return null
-  return numberAt(value as Moving<number>, { ...at, through: [...through, address] })
+  const { ring, frame } = at
+  const known = followedValues.get(ring) ?? new Kept<string, number | null>(MOST_FOLLOWED)
+  followedValues.set(ring, known)
+  return known.of(`${frame} ${address}`, () => {
+    const value: unknown = ring.read?.(address)
+    if (typeof value === 'number') return value
+    if (typeof value !== 'object' || value === null) return null
+    if (!isMoving(value)) return 'unit' in value ? (value as unknown as { value: number }).value : null
+    if (typeof value.keys[0]!.value !== 'number') return null
+    return numberAt(value as Moving<number>, { ...at, unlinked: linksFrom(ring, address) > MOST_LINKS })
+  })
 }
 
 /** A moving colour, not rounded to 8 bits. An overshooting easing stops at the key's colour. */

@@ -5,17 +5,23 @@ import { Kept } from '../kept'
 // (C. de Boor, A Practical Guide to Splines, 1978, for the basis.)
 
 export interface RingNoise {
+  points: number
   /** At a place on the ring; 0 and 1 are the same place. */
   smooth: (place: number) => number
   /** Held from one of the ring's points to the next: flicker. */
   jumps: (place: number) => number
 }
 
-const kept = new Kept<string, RingNoise>(500)
+/** Random points of all that is kept. */
+const BUDGET = 2_000_000
+const kept = new Kept<string, RingNoise>(BUDGET, ({ points }) => points)
+/** More points on one ring are no noise that anybody tells apart. */
+const MOST_POINTS = 500_000
 
 /** Noise with so many random points round the ring. Needs at least 2. */
 export function ringNoise(points: number, seed: number): RingNoise {
-  return kept.of(`${points} ${seed}`, () => make(points, seed))
+  const count = Math.min(MOST_POINTS, points)
+  return kept.of(`${count} ${seed}`, () => make(count, seed))
 }
 
 function make(points: number, seed: number): RingNoise {
@@ -23,9 +29,13 @@ function make(points: number, seed: number): RingNoise {
   const mean = thrown.reduce((sum, v) => sum + v, 0) / points
   const even = thrown.map((v) => v - mean)
   // A spline's mean is that of its weights: the basis adds up to 1 everywhere and is the same for all.
-  const weights = scaled(even, Math.max(...even.map((_, i) => largestIn(even, i))))
-  const levels = scaled(even, Math.max(...even.map(Math.abs)))
+  const weights = scaled(
+    even,
+    largest(even, (_, i) => largestIn(even, i)),
+  )
+  const levels = scaled(even, largest(even, Math.abs))
   return {
+    points,
     smooth: (place) => {
       const at = turned(place) * points
       const i = Math.min(points - 1, Math.floor(at))
@@ -36,6 +46,9 @@ function make(points: number, seed: number): RingNoise {
     jumps: (place) => levels[Math.min(points - 1, Math.floor(turned(place) * points + 1e-9))]!,
   }
 }
+
+const largest = (values: readonly number[], of: (value: number, i: number) => number) =>
+  values.reduce((most, value, i) => Math.max(most, of(value, i)), 0)
 
 const turned = (place: number) => place - Math.floor(place)
 const scaled = (values: readonly number[], by: number) => (by > 0 ? values.map((v) => v / by) : [...values])

@@ -53,7 +53,7 @@ export interface MotorPlace {
   ring: boolean
   /** The span after which the parameter looks the same again (360 for an angle); null where there is none. */
   turn: number | null
-  /** The value of another parameter at a frame; null where there is none or where the links go in a circle. */
+  /** The value of another parameter at a frame; null where there is none. */
   lookup: (address: string, frame: Frames) => number | null
 }
 
