@@ -153,6 +153,11 @@ export interface CoatDefinition<T extends Parameters = Parameters> {
   ownBlend?: boolean
   /** How far the coat can touch beyond the outline. */
   reach(values: SettledValues<T>, scale: CoatScale, place: CoatPlace<SettledValues<T>>): Insets
+  /**
+   * How far around a pixel the coat looks in what it made from the outline: it is computed so far beyond the canvas. By
+   * default as far as it reaches.
+   */
+  looks?: Px
   /** How far from the edge the coat measures distances; 0 where it needs none. */
   measures?(values: SettledValues<T>, scale: CoatScale, place: CoatPlace<SettledValues<T>>): Px
   /** True for coats that show offset edges as they are: what is nearest is then measured with the distances at once. */

@@ -11,6 +11,7 @@ export const fill = defineCoat({
   headline: 'paint',
   group: () => 'face',
   reach: () => NO_REACH,
+  looks: 2,
   measures: (values, scale) => (values.paint.type === 'edge' ? scale.innerDepth() + 1 : 0),
   layers({ paint }, bench) {
     if (paint.type !== 'edge') return [{ where: 'inside', mask: null, paint }]

@@ -112,6 +112,7 @@ export const stroke = defineCoat({
   parameters,
   headline: 'width',
   showsEdges: true,
+  looks: 2,
   group: () => 'face',
   underFills: ({ side }) => side !== 'inside',
   reach: (_values, scale, place) => even(farthest(scale, place)),

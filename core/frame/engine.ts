@@ -85,14 +85,19 @@ export class Engine {
   private readonly contents = new Contents()
   private readonly ground: Ground
   private readonly base: Address
+  private readonly most: number
 
-  /** `keeps`: whether what does not change is kept from frame to frame; no byte depends on it. */
+  /**
+   * `keeps`: whether what does not change is kept from frame to frame; no byte depends on it. `most`: the work that one
+   * frame may be, in bytes computed.
+   */
   constructor(
     readonly fonts: FontBook = new FontBook(),
     readonly pictures: PictureBook = new PictureBook(),
-    { keeps = true }: { keeps?: boolean } = {},
+    { keeps = true, most = MOST_WORK }: { keeps?: boolean; most?: number } = {},
   ) {
-    this.outlines = new Outlines(fonts)
+    this.most = most
+    this.outlines = new Outlines(fonts, (bytes) => this.kernels.charge(bytes))
     this.shelf = planeShelf(this.kernels, keeps ? PLANES : 0)
     this.finished = pictureShelf(this.kernels, keeps ? PICTURES : 0)
     this.ground = new Ground(this.kernels, this.finished, (text) => this.contents.name(text))
@@ -180,6 +185,7 @@ export class Engine {
 
   /** What was kept for earlier frames may be replaced from now on. */
   private beginFrame(): void {
+    this.kernels.begin(this.most)
     this.shelf.beginFrame()
     this.finished.beginFrame()
     this.tiles.beginFrame()
@@ -231,6 +237,7 @@ export class Engine {
 
   /** Where every piece stands at a frame, those in groups too. Pieces without ink have all corners at their place. */
   outlook(card: Card, frame: Frames): PieceOutlook[] {
+    this.kernels.begin(this.most)
     return outlookOf(this.drawing(card, shownMoment(card, frame), 1))
   }
 
@@ -337,6 +344,8 @@ const BACKGROUND_ROWS = 16
 /** Rows that are brought from linear light to display at once. */
 const STRIP = 16
 const MB = 1024 * 1024
+/** About a minute on a slow machine. */
+const MOST_WORK = 48 * 1024 * MB
 /** Bytes of planes and of finished pictures that are kept between frames. */
 const PLANES = 112 * MB
 const PICTURES = 128 * MB

@@ -9,6 +9,7 @@ import { even } from '../coats/definition'
 import type { Placement } from '../outline/outline'
 import { middleOf, place as onGrid } from '../outline/outline'
 import { fromPixels } from '../paint/gradient'
+import { WaxError } from '../errors'
 import type { Kernels, Plane } from '../kernels/kernels'
 import type { Rect } from '../units'
 import { AlphaBench } from './alpha-bench'
@@ -68,17 +69,29 @@ export function planPiece(
       const inner = still.shutter !== null && !piece.blurred && moves(piece)
       return drawing.contents.of(drawing, piece, at, exposed || inner)
     },
-    lay: (canvas) => {
-      if (!exposed) draw(at, canvas)
-      else
-        layExposed(
-          drawing,
-          canvas,
-          exposures,
-          (now) => touches(still, piece, parent, now, place),
-          (now) => draw(now, canvas),
-        )
-    },
+    lay: (canvas) =>
+      namingPiece(piece, place, () => {
+        if (!exposed) draw(at, canvas)
+        else
+          layExposed(
+            drawing,
+            canvas,
+            exposures,
+            (now) => touches(still, piece, parent, now, place),
+            (now) => draw(now, canvas),
+          )
+      }),
+  }
+}
+
+/** Does work for a piece; what is too much for the card is said to be too much at the piece. */
+function namingPiece(piece: Piece, place: string, work: () => void): void {
+  try {
+    work()
+  } catch (error) {
+    if (!(error instanceof WaxError) || error.fault.place !== 'card') throw error
+    const { code, message, remedy } = error.fault
+    throw new WaxError(code, place, `“${piece.name}”: ${message}`, remedy)
   }
 }
 

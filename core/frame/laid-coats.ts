@@ -64,6 +64,13 @@ export function reachOf(coats: readonly LaidCoat[], scale: CoatScale): Insets {
   return { left: most('left'), top: most('top'), right: most('right'), bottom: most('bottom') }
 }
 
+/** How far beyond the canvas a coat must be computed. */
+export function lookOf({ definition, values, place }: LaidCoat, scale: CoatScale): Px {
+  if (definition.looks !== undefined) return definition.looks
+  const { left, top, right, bottom } = definition.reach(values, scale, place)
+  return Math.max(left, top, right, bottom)
+}
+
 /** How far distances are needed by any of the coats. */
 export function measured(coats: readonly LaidCoat[], scale: CoatScale): Px {
   return Math.max(0, ...coats.map(({ definition, values, place }) => definition.measures?.(values, scale, place) ?? 0))

@@ -27,6 +27,8 @@ const TOLERANCE = 0.01
 const GRID = 4096
 /** Bytes of outlines that are kept, of letters, and of paths as they were read. */
 const BUDGET = 64 * 1024 * 1024
+/** Bytes that could be written while one edge of an outline is made. */
+const WORK_OF_EDGE = 4000
 /** Texts longer than this go by a number in keys. */
 const SHORT = 64
 
@@ -54,7 +56,11 @@ export class Outlines {
   private readonly texts = new Kept<string, number>(BUDGET, (_, text) => text.length * 2)
   private made = 0
 
-  constructor(private readonly fonts: FontBook) {}
+  constructor(
+    private readonly fonts: FontBook,
+    /** Told of work, in bytes that could be written meanwhile. */
+    private readonly charge: (bytes: number) => void = () => {},
+  ) {}
 
   /** `scale`: render pixels per card pixel, times the piece's own scale. `place` names the piece in errors. */
   of(piece: FormedPiece, at: Moment, scale: number, place: string): SizedOutline {
@@ -66,6 +72,7 @@ export class Outlines {
     const outline = this.kept.of(key, () => {
       const rings = definition.outline!(values, this.workAt(detail, place))
       const made = outlineOf(this.newName(), rings, 1)
+      this.charge(made.comesFrom.length * WORK_OF_EDGE)
       const { bounds } = made
       const smaller = bounds ? Math.min(bounds.right - bounds.left, bounds.bottom - bounds.top) : 1
       return { ...made, reference: definition.reference?.(values) ?? smaller }
@@ -128,6 +135,8 @@ export class Outlines {
     const letters = glyphs.map(({ id, x, y }) =>
       this.glyph(font, name, id, detail).map((ring) => movedRing(ring, x, y)),
     )
+    const edges = letters.flat().reduce((sum, { points }) => sum + points.length / 2, 0)
+    this.charge(edges * WORK_OF_EDGE)
     return outlineOf(this.newName(), uniteShapes(letters, detail * GRID), font.capHeight / font.unitsPerEm)
   }
 

@@ -26,7 +26,7 @@ import type { GridBox } from './grid-box'
 import { boxesFor, joined } from './grid-box'
 import { isolated, planIsolated } from './isolated'
 import type { LaidCoat } from './laid-coats'
-import { fieldReach, laidCoats, measured, reachOf, seedOf } from './laid-coats'
+import { fieldReach, laidCoats, lookOf, measured, reachOf, seedOf } from './laid-coats'
 import { OutlineBench } from './outline-bench'
 import type { Outlines } from './outlines'
 import type { Shutter } from './shutter'
@@ -149,8 +149,7 @@ function preparedForm(
   const setting = settingOf(drawing, standing, form)
   const reach = measured(coats, form.scale)
   // Coats blur what they made from distances: the field goes as far beyond the canvas as any of them looks.
-  const around = reachOf(coats, form.scale)
-  const margin = Math.max(reach, around.left, around.top, around.right, around.bottom)
+  const margin = Math.max(0, ...coats.map((coat) => lookOf(coat, form.scale)))
   const fieldBox = reach > 0 ? boxesFor(form.bounds, fieldReach(coats, form.scale), margin, canvas.box)?.box : null
   const field = new EdgeField(
     kernels,
@@ -219,7 +218,7 @@ function prepareCoats(work: CoatWork): PreparedPiece | null {
     // Counted for coats that lie beyond the canvas too: letters compare.
     rank++
     const reach = coat.definition.reach(coat.values, scale, coat.place)
-    const boxes = boxesFor(bounds, reach, Math.max(reach.left, reach.top, reach.right, reach.bottom), canvas.box)
+    const boxes = boxesFor(bounds, reach, lookOf(coat, scale), canvas.box)
     if (!boxes) return []
     const bench = benchIn(boxes.box)
     seed = seedOf(drawing.card, coat)

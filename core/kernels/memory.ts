@@ -18,6 +18,9 @@ export interface Layers {
   readonly stride: number
 }
 
+/** Bytes that could be written while one segment is placed and drawn. */
+const WORK_OF_SEGMENT = 200
+
 /** Line segments x0, y0, x1, y1 (f32) in the pixels of some box. */
 export interface Segments {
   readonly at: Address
@@ -25,6 +28,8 @@ export interface Segments {
 }
 
 const PAGE = 65_536
+/** No picture takes more than 3 GB: several engines share a machine. */
+const MOST_PAGES = (3 * 1024 * 1024 * 1024) / PAGE
 const FIRST_FREE = PAGE
 
 /** Segments lie on a grid of 2^-10 px: moved by whole pixels they keep their exact form. */
@@ -35,13 +40,17 @@ export const SEGMENT_GRID = 1024
  * bump allocator: everything taken after `mark()` is given back by `release()`. Each worker has its own.
  */
 export class KernelMemory {
-  protected readonly memory = new WebAssembly.Memory({ initial: 256 })
+  protected readonly memory = new WebAssembly.Memory({ initial: 256, maximum: MOST_PAGES })
   protected readonly run: KernelExports = instantiateKernels(this.memory)
   private top: Address = FIRST_FREE
+  /** Bytes that were taken since the work began, and how many may be. */
+  private taken = 0
+  private most = Infinity
   private readonly copied = new Map<Float32Array, Address>()
 
   /** Aligned to 64 bytes, contents undefined. */
   protected take(bytes: number): Address {
+    this.charge(bytes)
     const at = this.top
     // Not by bit operations: addresses go up to 4 GB.
     const top = Math.ceil((at + bytes) / 64) * 64
@@ -49,6 +58,32 @@ export class KernelMemory {
     if (missing > 0) this.grow(Math.ceil(missing / PAGE))
     this.top = top
     return at
+  }
+
+  /**
+   * Begins a piece of work for which no more than `most` bytes are taken, given back or not: what is computed lies
+   * somewhere, so they measure the work, the same on every host.
+   */
+  begin(most: number): void {
+    this.taken = 0
+    this.most = most
+  }
+
+  /** Counts work that takes as long as so many bytes. Throws a WaxError where it is more than may be. */
+  charge(bytes: number): void {
+    this.taken += bytes
+    if (this.taken <= this.most) return
+    throw new WaxError(
+      'too-much',
+      'card',
+      'This frame is more work than one frame may be.',
+      'Make blurs, strokes, scales or the frame smaller, or use fewer letters, coats or pieces.',
+    )
+  }
+
+  /** Bytes that were taken since the work began. */
+  get work(): number {
+    return this.taken
   }
 
   /** Throws a WaxError where there is no more memory; what was taken before stays as it is. */
@@ -139,6 +174,7 @@ export class KernelMemory {
 
   /** Segments (x0, y0, x1, y1 …) moved by (dx, dy), on the segment grid. */
   segments(coordinates: Float64Array, dx: Px, dy: Px): Segments {
+    this.charge((coordinates.length / 4) * WORK_OF_SEGMENT)
     const at = this.take(coordinates.length * 4)
     const view = new Float32Array(this.memory.buffer, at, coordinates.length)
     for (let i = 0; i < coordinates.length; i += 2) {

@@ -44,8 +44,14 @@ export class PlaneKernels extends KernelMemory {
     return plane
   }
 
+  /** Each segment is measured from all pixels within reach of it. */
+  private chargeDistances({ count }: Segments, w: number, h: number, reach: Px): void {
+    this.charge(count * Math.min(w, 2 * reach + 1) * Math.min(h, 2 * reach + 1))
+  }
+
   /** Signed distance from pixel centres, negative inside; exact up to `reach`, farther ones are very large. */
   distance(segments: Segments, w: number, h: number, reach: Px): Plane {
+    this.chargeDistances(segments, w, h, reach)
     const plane = this.plane(w, h)
     const mark = this.mark()
     const squared = this.plane(w, h, FAR)
@@ -57,6 +63,7 @@ export class PlaneKernels extends KernelMemory {
 
   /** As `distance`, with what is nearest. */
   distanceField(segments: Segments, w: number, h: number, reach: Px): DistanceField {
+    this.chargeDistances(segments, w, h, reach)
     return this.field(segments, w, h, (squared, ids, distance) => {
       this.run.nearestSegmentNamed(segments.at, segments.count, squared.at, ids.at, w, h, reach)
       this.signed(segments, squared, distance)
@@ -103,6 +110,7 @@ export class PlaneKernels extends KernelMemory {
 
   /** A field in which the corners that have joins of their own are measured to the edges of those joins. */
   joinedField(segments: Segments, joins: Joins, w: number, h: number, reach: Px): DistanceField {
+    this.chargeDistances(segments, w, h, reach)
     return this.field(segments, w, h, (squared, ids, distance) => {
       const { at, count } = segments
       this.run.nearestSegmentCut(at, count, squared.at, ids.at, joins.cuts, w, h, reach)
