@@ -69,9 +69,10 @@ function composeRows(strip: Strip, pieces: readonly PreparedPiece[]): void {
   for (const part of parts) part.open()
   for (const { layer, opacity } of together(parts.map((part) => part.behindOnly()))) strip.lay(layer, opacity)
   layFaces(strip, parts)
-  for (const [i, part] of parts.entries()) {
+  const inked = parts.filter((part) => part.isOpen)
+  for (const [i, part] of inked.entries()) {
     const face = part.layInside()
-    if (face) for (const later of parts.slice(i + 1)) later.receive(face)
+    if (face) for (let later = i + 1; later < inked.length; later++) inked[later]!.receive(face)
   }
 }
 
@@ -162,6 +163,11 @@ class PieceRows {
     const gate = planeRows(piece.coverage, rows.from, rows.h)
     strip.kernels.copyGated(gate, rows.canvas, under)
     this.within = { under, gate, canvas: rows.canvas }
+  }
+
+  /** Whether anything lies within the outline in these rows. */
+  get isOpen(): boolean {
+    return this.within !== null
   }
 
   /** Mixes what lies within the outline into the canvas; gives the face for those that lie over it. */

@@ -99,15 +99,37 @@ const widened = ({ left, top, right, bottom }: Insets, by: Px): Insets => ({
   ...{ left: left + by, top: top + by, right: right + by, bottom: bottom + by },
 })
 
-/** Letters whose planes lie in memory at once. */
-const TOGETHER = 24
+/** Bytes that the planes of letters may take which lie in memory at once. */
+const TOGETHER = 512 * 1024 * 1024
+/** Planes that a coat takes about. */
+const PLANES_OF_COAT = 4
 
 /** Lays one piece that has an outline on the canvas; blurred letters lie over the sharp ones. */
 export function drawFormed(drawing: Drawing, standing: Standing, canvas: Canvas, place: string): void {
   const forms = drawnForms(drawing, standing, place)
   const sharp = forms.filter(({ blur }) => blur === 0)
-  for (let i = 0; i < sharp.length; i += TOGETHER) layForms(drawing, sharp.slice(i, i + TOGETHER), canvas)
+  for (const letters of inLots(drawing, sharp, canvas)) layForms(drawing, letters, canvas)
   for (const form of forms) if (form.blur > 0) layBlurred(drawing, form, canvas)
+}
+
+/** Forms that are laid together, coat after coat: all of them where there is room. */
+function inLots(drawing: Drawing, forms: readonly DrawnForm[], canvas: Canvas): DrawnForm[][] {
+  const lots: DrawnForm[][] = []
+  let room = 0
+  for (const drawn of forms) {
+    const { standing, form } = drawn
+    const coats = laidCoats(standing.piece, standing.at)
+    const look = Math.max(0, ...coats.map((coat) => lookOf(coat, form.scale)))
+    const box = boxesFor(form.bounds, reachOf(coats, form.scale), look, canvas.box)?.box ?? NOWHERE
+    const bytes = box.w * box.h * 4 * PLANES_OF_COAT * coats.length
+    if (room < bytes || lots.length === 0) {
+      lots.push([])
+      room = TOGETHER
+    }
+    lots.at(-1)!.push(drawn)
+    room -= bytes
+  }
+  return lots
 }
 
 function layForms(drawing: Drawing, forms: readonly DrawnForm[], canvas: Canvas): void {

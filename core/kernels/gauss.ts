@@ -13,6 +13,10 @@ export interface BlurPlan {
 
 /** Half-width of the kernel in sigmas: the Gaussian beyond it weighs 0.05 %. */
 const CUT = 3.5
+/** Halvings whose grid the boxes keep to. */
+const MOST_LEVELS = 6
+/** Boxes whose origin lies on multiples of this blur to the same bits wherever they are cut. */
+export const BOX_GRID = 2 ** MOST_LEVELS
 /** A narrower kernel is the identity to 0.05 of 255. */
 const LEAST_SIGMA = 0.02
 
@@ -23,7 +27,7 @@ const LEAST_SIGMA = 0.02
 export function planBlur(sigma: Px): BlurPlan {
   let levels = 0
   let low = sigma
-  while (levels < 8) {
+  while (levels < MOST_LEVELS) {
     const finer = 4 ** (levels + 1)
     const left = (sigma * sigma - 0.5 * (finer - 1)) / finer
     // A sampled Gaussian narrower than 2 px would show the grid of the coarse level.
@@ -71,6 +75,3 @@ export function blurReach(sigma: Px): Px {
   const low = 2 ** levels
   return radius === 0 ? 0 : (radius + (levels > 0 ? 4 : 0)) * low
 }
-
-/** Boxes whose origin lies on multiples of this blur to the same bits wherever they are cut (up to 6 levels). */
-export const BOX_GRID = 64

@@ -123,6 +123,27 @@ describe('what is kept between frames', () => {
     }
   })
 
+  test('the widest blurs are the same in tiles', () => {
+    const shadow = coat('shadow', 's', { side: 'outside', distance: 0, softness: 1000, knockOut: false })
+    const card = withBox(
+      emptyCard(512, 320, 10),
+      { x: 250, y: 150, width: 300, height: 210, scale: 100 },
+      { face: [], behind: [shadow, coat('shadow', 't', { side: 'outside', softness: 640, knockOut: false })] },
+    )
+    const whole = fresh.render(card, 0, { bits: 16 }).pixels
+    for (const region of [
+      { x: 64, y: 64, w: 128, h: 64 },
+      { x: 320, y: 192, w: 192, h: 128 },
+    ]) {
+      const tile = fresh.render(card, 0, { bits: 16, region }).pixels
+      for (let y = 0; y < region.h; y++) {
+        const from = ((region.y + y) * 512 + region.x) * 8
+        const row = Buffer.from(whole.subarray(from, from + region.w * 8))
+        expect(row.equals(Buffer.from(tile.subarray(y * region.w * 8, (y + 1) * region.w * 8)))).toBe(true)
+      }
+    }
+  })
+
   test('what lies still at the back is not laid again', () => {
     const card = ALL.find(({ background }) => background?.type === 'solid')!
     const own = engine(true)

@@ -61,6 +61,22 @@ describe('letters on their way, drawn', () => {
     }
   })
 
+  test('nor in long lines, however many letters there are', () => {
+    const size = { w: 760, h: 48 }
+    const long = { wording: 'H'.repeat(40), tracking: -40, size: 24 }
+    const only = {
+      face: [face[0]!, coat('stroke', 'stroke-1', { side: 'outside', width: 5, paint: solid('#1B1420') })],
+      behind: [],
+    }
+    const rest = drawn(words({ ...long, ranges: [range({ sweep: 100, y: 40 })] }, only, size))
+    const plain = drawn(words(long, only, size))
+    const inked = [...Array(size.w * size.h).keys()]
+      .map((i) => [i % size.w, Math.floor(i / size.w)] as const)
+      .filter(([x, y]) => pixelAt(plain, x, y)[0] > 0.88)
+    expect(inked.length).toBeGreaterThan(4000)
+    for (const [x, y] of inked) expect(pixelAt(rest, x, y)[0]).toBeCloseTo(pixelAt(plain, x, y)[0], 3)
+  })
+
   test('stacked outlines of neighbours lie on each other as around the joined word', () => {
     const tight = { wording: 'HAV', tracking: -20 }
     const outlines = {
