@@ -18,7 +18,7 @@ export type Differences = { steps: number[] } | { fault: Fault }
 
 // The engine's module waits for the shaping library to load. Messages that arrive before the worker listens
 // would be lost, so it listens at once and loads the engine beside it.
-const starting = import('#core/frame/engine').then(({ Engine }) => new Engine())
+let starting = import('#core/frame/engine').then(({ Engine }) => new Engine())
 const cards = new Map<string, Card>()
 const loading = new Map<string, Promise<void>>()
 let pixels: Uint8Array<ArrayBuffer> | undefined
@@ -46,6 +46,7 @@ const face = {
       const bitmap = await createImageBitmap(data)
       return Comlink.transfer({ bitmap, milliseconds: performance.now() - start }, [bitmap])
     } catch (error) {
+      await shrink()
       return { fault: faultOf(error) }
     }
   },
@@ -138,6 +139,16 @@ async function engineFor(card: Card): Promise<Engine> {
       .map((id) => once(id, () => loadPicture(engine, id))),
   ])
   return engine
+}
+
+/** Bytes of an engine above which another one takes its place after a picture that could not be made. */
+const LARGE = 1024 * 1024 * 1024
+
+/** Memory of pixels never shrinks: an engine that took much for nothing is given up, its fonts and pictures go on. */
+async function shrink(): Promise<void> {
+  const { memory, fonts, pictures } = await starting
+  if (memory < LARGE) return
+  starting = import('#core/frame/engine').then(({ Engine }) => new Engine(fonts, pictures))
 }
 
 /** Work that several callers wait for is done once. */

@@ -17,7 +17,7 @@ import type { Frames, Point, Px, Rgba } from '../units'
 import { Canvas } from './canvas'
 import { Contents } from './content'
 import type { GridBox } from './grid-box'
-import { common } from './grid-box'
+import { common, worldAround } from './grid-box'
 import type { LaidFrame, Stratum } from './ground'
 import { Ground } from './ground'
 import { planPiece } from './group'
@@ -207,6 +207,7 @@ export class Engine {
       outlines,
       pictures,
       card,
+      world: worldAround(card.frame, scale),
       at,
       scale,
       light: lightOf(card, at),

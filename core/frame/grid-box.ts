@@ -16,15 +16,33 @@ export interface PieceBoxes {
   visible: GridBox
 }
 
+/** Card px beyond the frame from which nothing shines or throws its shadow into it any more. */
+const WORLD = 2048
+
+/** All that a frame can show, in whatever part of it one computes; `scale` is render px per card px. */
+export function worldAround({ width, height }: { width: number; height: number }, scale: number): GridBox {
+  const around = Math.ceil(WORLD * scale)
+  return {
+    ...{ x: -around, y: -around },
+    ...{ w: Math.ceil(width * scale) + 2 * around, h: Math.ceil(height * scale) + 2 * around },
+  }
+}
+
 /**
  * The smallest box on the blur's grid that holds everything a coat can touch on the canvas, plus `margin` around the
- * canvas for what is blurred into it. Null where nothing is visible.
+ * canvas for what is blurred into it, as far as the world goes. Null where nothing is visible.
  */
-export function boxesFor(bounds: Rect, reach: Insets, margin: number, canvas: GridBox): PieceBoxes | null {
-  const left = down(Math.max(bounds.left - reach.left, canvas.x - margin))
-  const top = down(Math.max(bounds.top - reach.top, canvas.y - margin))
-  const right = Math.min(Math.ceil(bounds.right + reach.right), canvas.x + canvas.w + margin)
-  const bottom = Math.min(Math.ceil(bounds.bottom + reach.bottom), canvas.y + canvas.h + margin)
+export function boxesFor(
+  bounds: Rect,
+  reach: Insets,
+  margin: number,
+  canvas: GridBox,
+  world: GridBox,
+): PieceBoxes | null {
+  const left = down(Math.max(bounds.left - reach.left, canvas.x - margin, world.x))
+  const top = down(Math.max(bounds.top - reach.top, canvas.y - margin, world.y))
+  const right = Math.min(Math.ceil(bounds.right + reach.right), canvas.x + canvas.w + margin, world.x + world.w)
+  const bottom = Math.min(Math.ceil(bounds.bottom + reach.bottom), canvas.y + canvas.h + margin, world.y + world.h)
   const box = { x: left, y: top, w: (right - left + 15) & ~15, h: Math.ceil(bottom - top) }
   const visible = common(box, canvas)
   return box.w > 0 && box.h > 0 && visible.w > 0 && visible.h > 0 ? { box, visible } : null

@@ -188,7 +188,7 @@ function drawFromAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece, 
   const scale = groupScale(drawing, standing, bounds, reference, () => (depth ??= deepest(kernels, alpha)))
   const reach = reachOf(coats, scale)
   const margin = Math.max(reach.left, reach.top, reach.right, reach.bottom)
-  const plan = planIsolated(heldName(drawing, standing), bounds, even(2), margin, canvas)
+  const plan = planIsolated(heldName(drawing, standing), bounds, even(2), margin, canvas, drawing.world)
   if (!plan) return
   const { box, name } = plan
   let held: LaidPicture | null = null
@@ -204,7 +204,7 @@ function drawFromAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece, 
   })
   // Distances are wanted as far as the coats measure, beyond what the canvas must hold.
   const reached = measured(coats, scale)
-  const far = boxesFor(bounds, even(2 + reached), margin, canvas.box)?.box ?? box
+  const far = boxesFor(bounds, even(2 + reached), margin, canvas.box, drawing.world)?.box ?? box
   let near: Plane | null = null
   const distance = () =>
     (near ??= shelf.of(`${name} distance ${far.x} ${far.y} ${far.w} ${far.h} ${reached}`, () =>

@@ -18,8 +18,8 @@ export function heightRow(drawing: Drawing, standing: Standing, canvas: Canvas, 
   const measures = coat.definition.measures!(coat.values, form.scale, coat.place)
   const reach = coat.definition.reach(coat.values, form.scale, coat.place)
   const margin = reach.left
-  const box = boxesFor(form.bounds, reach, margin, canvas.box)?.box
-  const fieldBox = boxesFor(form.bounds, even(measures), Math.max(measures, margin), canvas.box)?.box
+  const box = boxesFor(form.bounds, reach, margin, canvas.box, drawing.world)?.box
+  const fieldBox = boxesFor(form.bounds, even(measures), Math.max(measures, margin), canvas.box, drawing.world)?.box
   if (!box || !fieldBox) return null
   const field = new EdgeField(kernels, shelf, form, fieldBox, measures, false)
   const bench = new OutlineBench(settingOf(drawing, standing, form), box, () => 0, form, field)

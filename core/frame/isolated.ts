@@ -1,7 +1,7 @@
 import type { Insets } from '../coats/definition'
 import type { Px, Rect } from '../units'
 import { Canvas } from './canvas'
-import type { PieceBoxes } from './grid-box'
+import type { GridBox, PieceBoxes } from './grid-box'
 import { boxesFor } from './grid-box'
 import type { Drawing } from './piece'
 import type { LaidPicture } from './shelf'
@@ -22,8 +22,9 @@ export function planIsolated(
   reach: Insets,
   margin: Px,
   canvas: Canvas,
+  world: GridBox,
 ): IsolatedPlan | null {
-  const boxes = boxesFor(bounds, reach, margin, canvas.box)
+  const boxes = boxesFor(bounds, reach, margin, canvas.box, world)
   if (!boxes) return null
   const { x, y, w, h } = boxes.box
   return { ...boxes, name: name && `${name} ${x} ${y} ${w} ${h}` }

@@ -43,6 +43,8 @@ export interface Drawing extends Palette {
   finished: Shelf<LaidPicture>
   contents: Contents
   card: Card
+  /** All that the frame can show, on the render grid. */
+  world: GridBox
   at: Moment
   light: Light
   /** See View.draft. */
@@ -120,7 +122,7 @@ function inLots(drawing: Drawing, forms: readonly DrawnForm[], canvas: Canvas): 
     const { standing, form } = drawn
     const coats = laidCoats(standing.piece, standing.at)
     const look = Math.max(0, ...coats.map((coat) => lookOf(coat, form.scale)))
-    const box = boxesFor(form.bounds, reachOf(coats, form.scale), look, canvas.box)?.box ?? NOWHERE
+    const box = boxesFor(form.bounds, reachOf(coats, form.scale), look, canvas.box, drawing.world)?.box ?? NOWHERE
     const bytes = box.w * box.h * 4 * PLANES_OF_COAT * coats.length
     if (room < bytes || lots.length === 0) {
       lots.push([])
@@ -146,7 +148,7 @@ function layBlurred(drawing: Drawing, { blur, standing, ...rest }: DrawnForm, ca
   const around = blurReach(blur)
   const reach = reachOf(laidCoats(standing.piece, standing.at), rest.form.scale)
   // Letters move: their pictures are never the same again.
-  const plan = planIsolated(null, rest.form.bounds, widened(reach, around), around, canvas)
+  const plan = planIsolated(null, rest.form.bounds, widened(reach, around), around, canvas, drawing.world)
   if (!plan) return
   const { box, visible } = plan
   const mark = kernels.mark()
@@ -172,7 +174,8 @@ function preparedForm(
   const reach = measured(coats, form.scale)
   // Coats blur what they made from distances: the field goes as far beyond the canvas as any of them looks.
   const margin = Math.max(0, ...coats.map((coat) => lookOf(coat, form.scale)))
-  const fieldBox = reach > 0 ? boxesFor(form.bounds, fieldReach(coats, form.scale), margin, canvas.box)?.box : null
+  const fieldBox =
+    reach > 0 ? boxesFor(form.bounds, fieldReach(coats, form.scale), margin, canvas.box, drawing.world)?.box : null
   const field = new EdgeField(
     kernels,
     shelf,
@@ -224,7 +227,7 @@ export function drawCoats(work: CoatWork): void {
 function prepareCoats(work: CoatWork): PreparedPiece | null {
   const { drawing, standing, canvas, coats, scale, bounds, tints = [], share = 1 } = work
   const benches = new Map<string, RecipeBench>()
-  const ink = boxesFor(bounds, even(1), 0, canvas.box)?.visible ?? NOWHERE
+  const ink = boxesFor(bounds, even(1), 0, canvas.box, drawing.world)?.visible ?? NOWHERE
   const inked = ink.w > 0 && ink.h > 0
   let seed = 0
   const benchIn = (box: GridBox) => {
@@ -240,7 +243,7 @@ function prepareCoats(work: CoatWork): PreparedPiece | null {
     // Counted for coats that lie beyond the canvas too: letters compare.
     rank++
     const reach = coat.definition.reach(coat.values, scale, coat.place)
-    const boxes = boxesFor(bounds, reach, lookOf(coat, scale), canvas.box)
+    const boxes = boxesFor(bounds, reach, lookOf(coat, scale), canvas.box, drawing.world)
     if (!boxes) return []
     const bench = benchIn(boxes.box)
     seed = seedOf(drawing.card, coat)

@@ -22,7 +22,12 @@ export interface FrameJob {
   holds?: number
   threads: number
   signal?: AbortSignal
+  /** Milliseconds that one frame may take. */
+  limit?: number
 }
+
+/** What the engine lets through takes a minute on a slow machine: three are a frame that hangs. */
+const LIMIT = 180_000
 
 interface Answer {
   /** Its place in the run. */
@@ -70,7 +75,10 @@ export async function* renderFrames(job: FrameJob): AsyncGenerator<FramePicture>
     }
     while (next < job.to && next < job.from + threads * 2) send()
     for (let frame = job.from; frame < job.to; frame++) {
+      // A thread does its frames in order: this one is in work, or done.
+      const late = setTimeout(() => fail(tooSlow(frame)), job.limit ?? LIMIT)
       while (!ready.has(frame) && !broken) await new Promise<void>((go) => (wake = go))
+      clearTimeout(late)
       if (broken) throw broken
       const { picture } = ready.get(frame)!
       ready.delete(frame)
@@ -82,3 +90,11 @@ export async function* renderFrames(job: FrameJob): AsyncGenerator<FramePicture>
     await Promise.all(workers.map((worker) => worker.terminate()))
   }
 }
+
+const tooSlow = (frame: number) =>
+  new WaxError(
+    'too-slow',
+    `frame ${frame}`,
+    'This frame takes too long and was given up.',
+    'Make blurs, strokes, words or paths of the card smaller.',
+  )

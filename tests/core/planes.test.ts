@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import { planeShelf } from '#core/frame/shelf'
-import { boxesFor, common, joined } from '#core/frame/grid-box'
+import { boxesFor, common, joined, worldAround } from '#core/frame/grid-box'
 import { Kernels } from '#core/kernels/kernels'
 
 const kernels = new Kernels()
@@ -113,22 +113,29 @@ describe('the shelf', () => {
 
 describe('boxes', () => {
   const canvas = { x: 0, y: 0, w: 1920, h: 1080 }
+  const world = worldAround({ width: 1920, height: 1080 }, 1)
   const reach = { left: 10, top: 10, right: 10, bottom: 10 }
 
   test('lie on the grid of the blur, hold bounds and reach, and end at the canvas and its margin', () => {
-    const found = boxesFor({ left: 300.5, top: 200.2, right: 410, bottom: 260.7 }, reach, 40, canvas)!
+    const found = boxesFor({ left: 300.5, top: 200.2, right: 410, bottom: 260.7 }, reach, 40, canvas, world)!
     expect(found.box.x % 64).toBe(0)
     expect(found.box.y % 64).toBe(0)
     expect(found.box.w % 16).toBe(0)
     expect(found.box.x + found.box.w).toBeGreaterThanOrEqual(420)
-    const edge = boxesFor({ left: -5000, top: -5000, right: 9000, bottom: 9000 }, reach, 40, canvas)!
+    const edge = boxesFor({ left: -5000, top: -5000, right: 9000, bottom: 9000 }, reach, 40, canvas, world)!
     expect(edge.box.x).toBe(-64)
     expect(edge.visible).toEqual(canvas)
+    // However wide the blur, it is not computed farther than the world goes, in tiles as in the whole.
+    const wide = { left: 9000, top: 9000, right: 9000, bottom: 9000 }
+    for (const part of [canvas, { x: 64, y: 64, w: 64, h: 64 }]) {
+      const { box } = boxesFor({ left: 0, top: 0, right: 9, bottom: 9 }, wide, 9000, part, world)!
+      expect([box.x, box.y, box.w, box.h]).toEqual([-2048, -2048, 1920 + 4096, 1080 + 4096])
+    }
   })
 
   test('are none for what lies beyond the canvas', () => {
-    expect(boxesFor({ left: 2000, top: 0, right: 2100, bottom: 50 }, reach, 40, canvas)).toBeNull()
-    expect(boxesFor({ left: 0, top: -90, right: 50, bottom: -20 }, reach, 40, canvas)).toBeNull()
+    expect(boxesFor({ left: 2000, top: 0, right: 2100, bottom: 50 }, reach, 40, canvas, world)).toBeNull()
+    expect(boxesFor({ left: 0, top: -90, right: 50, bottom: -20 }, reach, 40, canvas, world)).toBeNull()
   })
 
   test('share and join', () => {
