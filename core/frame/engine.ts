@@ -130,6 +130,8 @@ export class Engine {
     try {
       const drawing = this.drawing(card, shownMoment(card, frame), scale, draft)
       const laid = seenIn({ x, y, w: (width + 15) & ~15, h: height }, this.ground.lay(canvas, this.strata(drawing)))
+      // What is laid is also given out.
+      kernels.begin(Infinity)
       const { pixels, part } = this.written.begin(view.reuse, { width, height, bits }, laid, { x, y })
       if (part) {
         const to = { width, bits, seed: card.seed, origin: { x, y } }

@@ -9,7 +9,6 @@ import { even } from '../coats/definition'
 import type { Placement } from '../outline/outline'
 import { middleOf, place as onGrid } from '../outline/outline'
 import { fromPixels } from '../paint/gradient'
-import { WaxError } from '../errors'
 import type { Kernels, Plane } from '../kernels/kernels'
 import type { Rect } from '../units'
 import { AlphaBench } from './alpha-bench'
@@ -24,6 +23,7 @@ import { drawCoats, drawFormed, isSeen, settingOf, spread, standingOf, touchedBy
 import { exposuresOf, layExposed, moves } from './shutter'
 import type { LaidPicture } from './shelf'
 import { isolated, planIsolated } from './isolated'
+import { namingPiece } from './naming'
 import { pictureSampler } from './prepared-paint'
 import { lengthIn } from './recipe-bench'
 
@@ -57,7 +57,7 @@ export function planPiece(
   place: string,
   at: Moment = drawing.at,
 ): Stratum {
-  const exposures = exposuresOf(drawing, piece, parent, at, place)
+  const exposures = namingPiece(piece, place, () => exposuresOf(drawing, piece, parent, at, place))
   const exposed = exposures.length > 1
   // While a group is exposed, what it holds moves along with it.
   const still = exposed ? { ...drawing, shutter: null } : drawing
@@ -81,17 +81,6 @@ export function planPiece(
             (now) => draw(now, canvas),
           )
       }),
-  }
-}
-
-/** Does work for a piece; what is too much for the card is said to be too much at the piece. */
-function namingPiece(piece: Piece, place: string, work: () => void): void {
-  try {
-    work()
-  } catch (error) {
-    if (!(error instanceof WaxError) || error.fault.place !== 'card') throw error
-    const { code, message, remedy } = error.fault
-    throw new WaxError(code, place, `“${piece.name}”: ${message}`, remedy)
   }
 }
 

@@ -20,8 +20,18 @@ export interface LaidCoat {
   address: string
 }
 
-/** Coats that are on, back to front, with their values and neighbours. */
-export function laidCoats({ id, coats }: Piece, at: Moment): LaidCoat[] {
+const laid = new WeakMap<Moment, WeakMap<Piece['coats'], readonly LaidCoat[]>>()
+
+/** Coats that are on, back to front, with their values and neighbours. Found once for a moment: letters ask again and again. */
+export function laidCoats({ id, coats }: Piece, at: Moment): readonly LaidCoat[] {
+  const here = laid.get(at) ?? new WeakMap<Piece['coats'], readonly LaidCoat[]>()
+  laid.set(at, here)
+  const found = here.get(coats) ?? laidAt(id, coats, at)
+  here.set(coats, found)
+  return found
+}
+
+function laidAt(id: string, coats: Piece['coats'], at: Moment): LaidCoat[] {
   return (['behind', 'face'] as const).flatMap((group) =>
     [...coats[group]]
       .reverse()

@@ -9,6 +9,7 @@ import { inkOf, sideOf } from './group'
 import { joined } from './grid-box'
 import type { Drawing } from './piece'
 import { formOf } from './form'
+import { namingPiece } from './naming'
 import { standingOf } from './piece'
 
 /** Where a piece stands, for handles on the stage. Card pixels. */
@@ -71,7 +72,7 @@ export function outlookOf(drawing: Drawing): PieceOutlook[] {
         all = all ? joined(all, inner) : inner
         return
       }
-      const form = formOf(drawing, standing, here)
+      const form = namingPiece(piece, here, () => formOf(drawing, standing, here))
       if (!form) return
       const { bounds, placement: full } = form.hook
       span(bounds, full, full.scale / placement.scale)

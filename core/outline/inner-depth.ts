@@ -1,5 +1,8 @@
 import type { Outline } from './outline'
 
+/** An outline of more edges than MANY is looked at with FEW of them: its curves are finer than the depth asks for. */
+const MANY = 4096
+const FEW = 1024
 /** Samples along the longer side of the first look. */
 const LOOK = 160
 /** How many of the best places are looked at closely. */
@@ -9,8 +12,10 @@ const BEST = 12
  * The largest distance from the edge inside an outline, in its own units: the radius of the largest circle that fits.
  * Found on a grid, then climbed from its best places until the step is a ten-thousandth of the result.
  */
-export function innerDepth({ segments, bounds }: Outline): number {
+export function innerDepth(outline: Outline): number {
+  const { bounds } = outline
   if (!bounds) return 0
+  const segments = outline.comesFrom.length > MANY ? thinned(outline) : outline.segments
   const [w, h] = [bounds.right - bounds.left, bounds.bottom - bounds.top]
   const step = Math.max(w, h) / LOOK
   // Distances only matter within the shape, so edges are sorted into rows of cells to be asked for.
@@ -32,6 +37,21 @@ export function innerDepth({ segments, bounds }: Outline): number {
   const tried = places.slice(0, 400).map(({ x, y }) => ({ x, y, depth: depthAt(segments, x, y) }))
   tried.sort((a, b) => b.depth - a.depth)
   return Math.max(0, ...tried.slice(0, BEST).map((start) => climb(segments, start, step)))
+}
+
+/** Edges between every so manieth corner of each ring. */
+function thinned({ segments, comesFrom }: Outline): Float64Array {
+  const every = Math.ceil(comesFrom.length / FEW)
+  const edges: number[] = []
+  const corner = (i: number) => [segments[i * 4]!, segments[i * 4 + 1]!]
+  let start = 0
+  while (start < comesFrom.length) {
+    // The edge that arrives at a ring's first corner is its last one.
+    const end = comesFrom[start]! + 1
+    for (let i = start; i < end; i += every) edges.push(...corner(i), ...corner(i + every < end ? i + every : start))
+    start = end
+  }
+  return Float64Array.from(edges)
 }
 
 function climb(segments: Float64Array, start: { x: number; y: number; depth: number }, step: number): number {

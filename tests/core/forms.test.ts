@@ -187,6 +187,13 @@ describe('the inner depth', () => {
   })
 })
 
+test('of a shape with very many edges the depth is found as well', () => {
+  // Its half axes are 20,000 and 5,000: the largest circle within has the radius b (e > 1/√2: at the middle).
+  const outline = outlineOf('t', flatten(ellipsePath(40_000, 10_000), 1e-4), 1)
+  expect(outline.comesFrom.length).toBeGreaterThan(4096)
+  expect(innerDepth(outline) / 5000).toBeCloseTo(1, 3)
+})
+
 test('distance from alpha is that of the outline to less than half a pixel, for an edge of any slope', () => {
   const kernels = new Kernels()
   const [w, h] = [192, 160]
