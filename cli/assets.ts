@@ -1,12 +1,12 @@
 import { readFile } from 'node:fs/promises'
 import { basename } from 'node:path'
-import type { Card } from '../core/card/schema'
 import { WaxError } from '../core/errors'
 import type { Picture } from '../core/paint/pictures'
 import { readOwnFont } from '../server/fonts/own-font'
 import { fontsOf, shippedFonts } from '../server/fonts/shipped'
-import { readOwnPicture } from '../server/pictures/own-picture'
+import { formerId, readOwnPicture } from '../server/pictures/own-picture'
 import { loadPictures } from '../server/pictures/pictures-of'
+import type { OpenedCard } from './card-file'
 
 async function bytesOf(file: string, what: string): Promise<Uint8Array> {
   try {
@@ -16,9 +16,13 @@ async function bytesOf(file: string, what: string): Promise<Uint8Array> {
   }
 }
 
-/** The fonts of a card: shipped ones, and those of the files named on the command line. */
-export async function allFonts(card: Card, files: readonly string[]): Promise<Map<string, Uint8Array>> {
+/** The fonts of a card: shipped ones, those that came with it, and those of the files named on the command line. */
+export async function allFonts(
+  { card, fonts }: OpenedCard,
+  files: readonly string[],
+): Promise<Map<string, Uint8Array>> {
   const own = new Map<string, Uint8Array>()
+  for (const [id, bytes] of fonts) own.set(id, (await readOwnFont(bytes, `fonts/${id}.ttf`)).sfnt)
   for (const file of files) {
     const font = await readOwnFont(await bytesOf(file, 'font'), basename(file))
     own.set(font.id, font.sfnt)
@@ -26,12 +30,16 @@ export async function allFonts(card: Card, files: readonly string[]): Promise<Ma
   return fontsOf(card, [async (id) => own.get(id) ?? null, shippedFonts])
 }
 
-/** The pictures of a card, from the files named on the command line. */
-export async function allPictures(card: Card, files: readonly string[]): Promise<Map<string, Picture>> {
+/** The pictures of a card: those that came with it, and those of the files named on the command line. */
+export async function allPictures(
+  { card, pictures }: OpenedCard,
+  files: readonly string[],
+): Promise<Map<string, Picture>> {
   const own = new Map<string, Picture>()
+  for (const { id, file, fileName } of pictures) own.set(id, (await readOwnPicture(file, fileName)).picture)
   for (const file of files) {
     const { id, picture } = await readOwnPicture(await bytesOf(file, 'picture'), basename(file))
-    own.set(id, picture)
+    for (const name of [id, formerId(picture)]) own.set(name, picture)
   }
   return loadPictures(card, async (id) => own.get(id) ?? null)
 }

@@ -1,26 +1,108 @@
 import { readFile, stat } from 'node:fs/promises'
+import { basename, dirname, resolve } from 'node:path'
 import type { CardReading } from '../core/card/read'
 import { LARGEST_CARD_BYTES, readCardText } from '../core/card/read'
 import type { Card } from '../core/card/schema'
 import { WaxError } from '../core/errors'
+import type { ArchivedPicture, CardArchive } from '../server/archive/card-archive'
+import { LARGEST_ARCHIVE_BYTES, readArchive } from '../server/archive/card-archive'
+import { readOwnPicture } from '../server/pictures/own-picture'
 
-/** Reads and checks a card file; a file that cannot be read is a fault like any other. */
+/** A card, and the fonts and pictures that came with it: none with a `.card.json`. */
+export type OpenedCard = CardArchive
+
+const isArchive = (path: string) => path.toLowerCase().endsWith('.zip')
+
+/** Reads and checks a `.card.json` file; a file that cannot be read is a fault like any other. */
 export async function readCardFile(path: string | undefined): Promise<CardReading> {
-  if (!path) throw new WaxError('no-card', 'CARD', 'No card file was named.', 'Give the path of a .card.json file.')
+  const file = named(path)
+  if (isArchive(file)) {
+    try {
+      return { card: (await openArchive(file)).card, faults: null }
+    } catch (error) {
+      if (error instanceof WaxError) return { card: null, faults: [error.fault] }
+      throw error
+    }
+  }
+  // Not read into memory: the fault is the same for a file of any length.
+  if ((await sizeOf(file)) > LARGEST_CARD_BYTES) return readCardText(' '.repeat(LARGEST_CARD_BYTES + 1))
+  const { text } = await withPictureFiles(await readFile(file, 'utf8'), dirname(file))
+  return readCardText(text)
+}
+
+/** The text of a card whose pictures are named by their ids, and the files that it named instead. */
+async function withPictureFiles(text: string, folder: string): Promise<{ text: string; pictures: ArchivedPicture[] }> {
+  let card: unknown
   try {
-    const { size } = await stat(path)
-    // Not read into memory: the fault is the same for a file of any length.
-    if (size > LARGEST_CARD_BYTES) return readCardText(' '.repeat(LARGEST_CARD_BYTES + 1))
-    return readCardText(await readFile(path, 'utf8'))
+    card = JSON.parse(text)
+  } catch {
+    // What is no JSON is told where cards are read.
+    return { text, pictures: [] }
+  }
+  const named = new Set<string>()
+  JSON.stringify(card, (key, value: unknown) => {
+    if (key === 'picture' && typeof value === 'string' && PICTURE_FILE.test(value)) named.add(value)
+    return value
+  })
+  if (named.size === 0) return { text, pictures: [] }
+  const pictures: ArchivedPicture[] = []
+  const ids = new Map<string, string>()
+  for (const name of named) {
+    const bytes = await readFile(resolve(folder, name)).catch(() => {
+      throw new WaxError(
+        'no-file',
+        name,
+        'The picture file cannot be read.',
+        'Lay it beside the card, or mend its name.',
+      )
+    })
+    const file = new Uint8Array(bytes)
+    const { id } = await readOwnPicture(file, name)
+    pictures.push({ id, fileName: basename(name), file })
+    ids.set(name, id)
+  }
+  const renamed = JSON.stringify(card, (key, value: unknown) =>
+    key === 'picture' ? (ids.get(String(value)) ?? value) : value,
+  )
+  return { text: renamed, pictures }
+}
+
+const PICTURE_FILE = /\.(png|jpe?g|webp)$/i
+
+/** Opens a `.card.json` or `.card.zip` file. Throws the first fault. */
+export async function openCard(path: string | undefined): Promise<OpenedCard> {
+  const file = named(path)
+  if (isArchive(file)) return openArchive(file)
+  const { card, faults } = await readCardFile(file)
+  if (card) {
+    const { pictures } = await withPictureFiles(await readFile(file, 'utf8'), dirname(file))
+    return { card, fonts: new Map(), pictures }
+  }
+  const { code, place, message, remedy } = faults[0]!
+  throw new WaxError(code, `${file}: ${place}`, message, remedy)
+}
+
+/** Opens a card for what needs neither fonts nor pictures. */
+export const expectCardFile = async (path: string | undefined): Promise<Card> => (await openCard(path)).card
+
+function named(path: string | undefined): string {
+  if (!path) {
+    throw new WaxError('no-card', 'CARD', 'No card file was named.', 'Give the path of a .card.json or .card.zip file.')
+  }
+  return path
+}
+
+async function openArchive(path: string): Promise<CardArchive> {
+  if ((await sizeOf(path)) > LARGEST_ARCHIVE_BYTES) {
+    throw new WaxError('archive-too-large', path, 'The file is too large.', 'Archives may have up to 400 MB.')
+  }
+  return readArchive(new Uint8Array(await readFile(path)), basename(path))
+}
+
+async function sizeOf(path: string): Promise<number> {
+  try {
+    return (await stat(path)).size
   } catch {
     throw new WaxError('no-file', path, 'The file cannot be read.', 'Check the path.')
   }
-}
-
-/** As readCardFile, but throws the first fault. */
-export async function expectCardFile(path: string | undefined): Promise<Card> {
-  const { card, faults } = await readCardFile(path)
-  if (card) return card
-  const { code, place, message, remedy } = faults[0]!
-  throw new WaxError(code, `${path}: ${place}`, message, remedy)
 }

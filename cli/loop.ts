@@ -8,7 +8,7 @@ import { pictureDifference, ringDifference } from '../core/judge/ring-difference
 import type { SeamEntry } from '../core/judge/seam'
 import { seamReport } from '../core/judge/seam'
 import { allFonts, allPictures } from './assets'
-import { expectCardFile } from './card-file'
+import { openCard } from './card-file'
 
 const OPTIONS = {
   json: { type: 'boolean', default: false },
@@ -20,12 +20,13 @@ const OPTIONS = {
 /** `wax loop CARD`: the seam of every moving value, and the picture differences round the ring. */
 export async function loop(args: string[]): Promise<number> {
   const { values, positionals } = parseArgs({ args, allowPositionals: true, options: OPTIONS })
-  const card = await expectCardFile(positionals[0])
+  const opened = await openCard(positionals[0])
+  const { card } = opened
   const scale = Math.min(1, Number(values.width) / card.frame.width)
   if (!(scale > 0)) throw new WaxError('not-a-number', '--width', 'A width in px is expected.', 'Write it as 320.')
   const engine = new Engine()
-  for (const [id, bytes] of await allFonts(card, values.font)) engine.fonts.add(id, bytes)
-  for (const [id, picture] of await allPictures(card, values.picture)) engine.pictures.add(id, picture)
+  for (const [id, bytes] of await allFonts(opened, values.font)) engine.fonts.add(id, bytes)
+  for (const [id, picture] of await allPictures(opened, values.picture)) engine.pictures.add(id, picture)
 
   const pictureAt = (frame: number) => engine.render(card, frame, { scale })
   const first = pictureAt(0)

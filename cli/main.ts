@@ -15,8 +15,9 @@ const USAGE = `Usage:
   wax section CARD --piece ID --frame N
   wax kinds [--json]
   wax loop CARD [--json] [--width PX] [--font FILE]… [--picture FILE]…
-CARD is a .card.json file. --length repeats whole holds of a card with zones, as near to the length as they come. For png, a PATH that ends in .zip makes an archive, any other a folder.
---font brings a TTF, OTF, WOFF or WOFF2 file that the card uses, --picture a PNG, JPEG or WebP file.
+CARD is a .card.json file, or a .card.zip with its fonts and pictures. --length repeats whole holds of a card with zones, as near to the length as they come. For png, a PATH that ends in .zip makes an archive, any other a folder.
+--font brings a TTF, OTF, WOFF or WOFF2 file that the card uses, --picture a PNG, JPEG or WebP file. Where
+a .card.json names a picture by its file, as in "picture": "boat.png", that file is read from the folder of the card.
 section prints, as JSON, what each coat lays at each distance from a straight edge of the piece.
 kinds lists every table: pieces, coats, motors, letter motion, paints, curves, blend modes, deliveries, with their values.
 loop tells what every moving value does across the seam, and how much neighbouring pictures differ round the ring.`

@@ -9,7 +9,7 @@ import { readTimecode } from '../core/time/timecode'
 import { renderOptionsSchema } from '../server/renders/options'
 import { renderFile } from '../server/renders/render-file'
 import { allFonts, allPictures } from './assets'
-import { expectCardFile } from './card-file'
+import { openCard } from './card-file'
 
 const OPTIONS = {
   out: { type: 'string' },
@@ -25,7 +25,8 @@ const OPTIONS = {
 /** `wax render CARD --out PATH …`: the file is read again before it gets its name; exit code 1 where it differs. */
 export async function render(args: string[]): Promise<number> {
   const { values, positionals } = parseArgs({ args, allowPositionals: true, options: OPTIONS })
-  const card = await expectCardFile(positionals[0])
+  const opened = await openCard(positionals[0])
+  const { card } = opened
   if (!values.out) throw new WaxError('no-path', '--out', 'No place for the file was named.', 'Give a path.')
   const holds = values.length === undefined ? 1 : holdsOf(values.length, card)
   const { from, to } = frameRange(values.frames, heldLength(card, holds))
@@ -40,11 +41,11 @@ export async function render(args: string[]): Promise<number> {
   }
   const report = await renderFile({
     card,
-    fonts: await allFonts(card, values.font),
-    pictures: await allPictures(card, values.picture),
+    fonts: await allFonts(opened, values.font),
+    pictures: await allPictures(opened, values.picture),
     options: options.data,
     path: resolve(values.out),
-    stem: basename(positionals[0]!).replace(/\.card\.json$|\.json$/, ''),
+    stem: basename(positionals[0]!).replace(/(\.card)?\.(json|zip)$/, ''),
     threads: values.threads ? Math.max(1, Number(values.threads) || 1) : availableParallelism(),
     onProgress: (stage, done) => {
       if (process.stderr.isTTY)

@@ -2,7 +2,7 @@ import { parseArgs } from 'node:util'
 import { WaxError } from '../core/errors'
 import { Engine } from '../core/frame/engine'
 import { allFonts, allPictures } from './assets'
-import { expectCardFile } from './card-file'
+import { openCard } from './card-file'
 
 const OPTIONS = {
   piece: { type: 'string' },
@@ -15,14 +15,15 @@ const OPTIONS = {
 /** `wax section CARD --piece ID --frame N`: the cross-section of a piece as JSON. */
 export async function section(args: string[]): Promise<number> {
   const { values, positionals } = parseArgs({ args, allowPositionals: true, options: OPTIONS })
-  const card = await expectCardFile(positionals[0])
+  const opened = await openCard(positionals[0])
+  const { card } = opened
   const numbers = [values.frame, values.facing ?? '0'].map(Number)
   if (numbers.some((value) => !Number.isFinite(value))) {
     throw new WaxError('not-a-number', '--frame, --facing', 'A number is expected.', 'Write it as 12 or -30.')
   }
   const engine = new Engine()
-  for (const [id, bytes] of await allFonts(card, values.font)) engine.fonts.add(id, bytes)
-  for (const [id, picture] of await allPictures(card, values.picture)) engine.pictures.add(id, picture)
+  for (const [id, bytes] of await allFonts(opened, values.font)) engine.fonts.add(id, bytes)
+  for (const [id, picture] of await allPictures(opened, values.picture)) engine.pictures.add(id, picture)
   const facing = values.facing === undefined ? undefined : Number(values.facing)
   const found = engine.section(card, values.piece ?? '', Number(values.frame), facing)
   console.log(JSON.stringify(found, (_, value: unknown) => (typeof value === 'number' ? tidy(value) : value)))

@@ -1,4 +1,4 @@
-import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
+import { strFromU8, strToU8, Unzip, UnzipInflate, zipSync } from 'fflate'
 import { expectCard, readCardText } from '../../core/card/read'
 import type { Card } from '../../core/card/schema'
 import { WaxError } from '../../core/errors'
@@ -39,34 +39,21 @@ export function writeArchive({ card, fonts, pictures }: CardArchive): Uint8Array
 /** A name without folders: archives are unpacked by other programs too. */
 const safeName = (name: string) => name.replace(/[^\p{L}\p{N}._ -]/gu, '_').replace(/^\.+/, '') || 'picture'
 
-/** Reads an archive. Throws a WaxError where it is none, holds no card, or unpacks to more than it may. */
-export function readArchive(bytes: Uint8Array, fileName: string): CardArchive {
-  let unpacked = 0
-  let count = 0
-  let entries: Record<string, Uint8Array>
+/**
+ * Reads an archive. Throws a WaxError where it is none, holds no card, or unpacks to more than it may; what its entries say
+ * of their own size is not believed.
+ */
+export async function readArchive(bytes: Uint8Array, fileName: string): Promise<CardArchive> {
+  let entries: Map<string, Uint8Array>
   try {
-    entries = unzipSync(bytes, {
-      // Asked before an entry is unpacked: a small archive can hold a huge one.
-      filter({ name, originalSize }) {
-        const wanted =
-          name === 'card.json' || /^fonts\/[a-z0-9-]+\.ttf$/.test(name) || /^pictures\/[^/]+\/[^/]+$/.test(name)
-        if (!wanted) return false
-        unpacked += originalSize
-        const most = name.startsWith('fonts/') ? LARGEST_FONT_BYTES * 2 : LARGEST_PICTURE_BYTES
-        if (++count > MOST_ENTRIES || originalSize > most || unpacked > LARGEST_ARCHIVE_BYTES) throw tooLarge(fileName)
-        return true
-      },
-    })
+    entries = await unpacked(bytes, fileName)
   } catch (error) {
     if (error instanceof WaxError) throw error
-    throw new WaxError(
-      'not-an-archive',
-      fileName,
-      'This is no ZIP file that can be read.',
-      'Save the card with its fonts and pictures again.',
-    )
+    throw notAnArchive(fileName)
   }
-  const text = entries['card.json']
+  // The signature of an entry, of an empty archive's end (PKWARE APPNOTE 4.3).
+  if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) throw notAnArchive(fileName)
+  const text = entries.get('card.json')
   if (!text) {
     throw new WaxError(
       'not-an-archive',
@@ -80,13 +67,57 @@ export function readArchive(bytes: Uint8Array, fileName: string): CardArchive {
     throw new WaxError(faults[0]!.code, `card.json: ${faults[0]!.place}`, faults[0]!.message, faults[0]!.remedy)
   const fonts = new Map<string, Uint8Array>()
   const pictures: ArchivedPicture[] = []
-  for (const [name, file] of Object.entries(entries)) {
+  for (const [name, file] of entries) {
     const [folder, id = '', own = ''] = name.split('/')
     if (folder === 'fonts') fonts.set(id.replace(/\.ttf$/, ''), file)
     else if (folder === 'pictures') pictures.push({ id, fileName: own, file })
   }
   return { card: expectCard(card), fonts, pictures }
 }
+
+const isWanted = (name: string) =>
+  name === 'card.json' || /^fonts\/[a-z0-9-]+\.ttf$/.test(name) || /^pictures\/[^/]+\/[^/]+$/.test(name)
+
+const mostOf = (name: string) => (name.startsWith('fonts/') ? LARGEST_FONT_BYTES * 2 : LARGEST_PICTURE_BYTES)
+
+/** Bytes that are unpacked at once; others are answered in between. */
+const AT_ONCE = 256 * 1024
+
+/** The entries that an archive may hold; the bytes are counted as they come out. */
+async function unpacked(bytes: Uint8Array, fileName: string): Promise<Map<string, Uint8Array>> {
+  const entries = new Map<string, Uint8Array>()
+  let total = 0
+  const unzip = new Unzip((entry) => {
+    if (!isWanted(entry.name)) return
+    const parts: Uint8Array[] = []
+    let size = 0
+    entry.ondata = (error, part, final) => {
+      if (error) throw error
+      size += part.length
+      total += part.length
+      if (size > mostOf(entry.name) || total > LARGEST_ARCHIVE_BYTES) throw tooLarge(fileName)
+      // The same room may be used for the next part.
+      parts.push(part.slice())
+      if (final) entries.set(entry.name, Buffer.concat(parts, size))
+      if (entries.size > MOST_ENTRIES) throw tooLarge(fileName)
+    }
+    entry.start()
+  })
+  unzip.register(UnzipInflate)
+  for (let at = 0; at < bytes.length; at += AT_ONCE) {
+    unzip.push(bytes.subarray(at, at + AT_ONCE), at + AT_ONCE >= bytes.length)
+    await new Promise(setImmediate)
+  }
+  return entries
+}
+
+const notAnArchive = (fileName: string) =>
+  new WaxError(
+    'not-an-archive',
+    fileName,
+    'This is no ZIP file that can be read.',
+    'Save the card with its fonts and pictures again.',
+  )
 
 const tooLarge = (fileName: string) =>
   new WaxError(

@@ -18,7 +18,7 @@ if (!url) throw new Error('NUXT_DATABASE_URL names no database.')
 const { database, client } = connect(url)
 await migrate(database, { migrationsFolder: 'server/database/migrations' })
 await runMigrations({ connectionString: url })
-await bringUpToDate(database)
+await bringUpToDate(database, process.env.NUXT_STORAGE ?? '.wax/storage')
 const [known] = await database.select({ cards: count() }).from(cards)
 if (known?.cards === 0) {
   const files = (await readdir('demo/cards')).filter((file) => file.endsWith('.card.json')).sort()

@@ -77,13 +77,14 @@ export const fonts = pgTable('fonts', {
   createdAt: moment('created_at').notNull().defaultNow(),
 })
 
-/** Pictures that people brought, as the files they were. The id is made from the pixels. */
+/** Pictures that people brought. Their files lie in the storage by their ids; see server/pictures/files.ts. */
 export const pictures = pgTable('pictures', {
   id: text('id').primaryKey(),
   fileName: text('file_name').notNull(),
   width: integer('width').notNull(),
   height: integer('height').notNull(),
-  file: bytes('file').notNull(),
+  /** Of pictures that an older application took: it is moved to the storage at the start. */
+  file: bytes('file'),
   createdAt: moment('created_at').notNull().defaultNow(),
 })
 

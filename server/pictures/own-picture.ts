@@ -1,3 +1,4 @@
+import type { Hash } from 'node:crypto'
 import { createHash } from 'node:crypto'
 import sharp from 'sharp'
 import { toDisplay } from '../../core/card/oklab'
@@ -6,6 +7,7 @@ import type { Picture } from '../../core/paint/pictures'
 import { MOST_PIXELS } from '../../core/paint/pictures'
 import type { PngLight } from './png-light'
 import { pngLight } from './png-light'
+import { inTurn } from './turns'
 
 export const LARGEST_PICTURE_BYTES = 60 * 1024 * 1024
 
@@ -16,8 +18,20 @@ export interface OwnPicture {
   picture: Picture
 }
 
-/** Decodes a PNG, JPEG or WebP file; throws a WaxError where it is none or too large. The id is made from its pixels. */
-export async function readOwnPicture(bytes: Uint8Array, fileName: string): Promise<OwnPicture> {
+/**
+ * Decodes a PNG, JPEG or WebP file, one at a time; throws a WaxError where it is none or too large. The id is made from the
+ * bytes of the file.
+ */
+export const readOwnPicture = (bytes: Uint8Array, fileName: string): Promise<OwnPicture> =>
+  inTurn(() => decodedPicture(bytes, fileName))
+
+/** The id that an older application gave a picture: it was made from its pixels. */
+export const formerId = ({ width, pixels }: Picture): string =>
+  idOf(createHash('sha256').update(`${width} `).update(pixels))
+
+const idOf = (hash: Hash): string => `picture-${hash.digest('hex').slice(0, 16)}`
+
+async function decodedPicture(bytes: Uint8Array, fileName: string): Promise<OwnPicture> {
   if (bytes.length > LARGEST_PICTURE_BYTES) {
     const size = Math.round(bytes.length / 1024 / 1024)
     throw new WaxError('picture-too-large', fileName, `The file has ${size} MB.`, 'Pictures may have up to 60 MB.')
@@ -56,18 +70,26 @@ export async function readOwnPicture(bytes: Uint8Array, fileName: string): Promi
   const values = isDeep
     ? new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2)
     : new Uint8Array(data.buffer, data.byteOffset, data.byteLength)
-  const pixels = light ? displayed(values, light) : (values as Uint8Array)
-  const id = `picture-${createHash('sha256').update(`${info.width} `).update(pixels).digest('hex').slice(0, 16)}`
-  return { id, fileName, picture: { width: info.width, height: info.height, pixels } }
+  const pixels = light ? await displayed(values, light) : (values as Uint8Array)
+  return {
+    id: idOf(createHash('sha256').update(bytes)),
+    fileName,
+    picture: { width: info.width, height: info.height, pixels },
+  }
 }
 
+/** Values that are looked up at once: some milliseconds. */
+const AT_ONCE = 4 * 500_000
+
 /** Display-encoded sRGB of 8 bits from 8- or 16-bit values of another light; alpha is alpha. */
-function displayed(values: Uint8Array | Uint16Array, { gamma }: PngLight): Uint8Array {
+async function displayed(values: Uint8Array | Uint16Array, { gamma }: PngLight): Promise<Uint8Array> {
   const top = values.BYTES_PER_ELEMENT === 1 ? 255 : 65535
   const table = Uint8Array.from({ length: top + 1 }, (_, v) => Math.round(toDisplay((v / top) ** gamma) * 255))
   const alpha = Uint8Array.from({ length: top + 1 }, (_, v) => Math.round((v / top) * 255))
   const pixels = new Uint8Array(values.length)
   for (let i = 0; i < pixels.length; i += 4) {
+    // Others are answered meanwhile.
+    if (i % AT_ONCE === 0) await new Promise(setImmediate)
     pixels[i] = table[values[i]!]!
     pixels[i + 1] = table[values[i + 1]!]!
     pixels[i + 2] = table[values[i + 2]!]!

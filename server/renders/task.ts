@@ -1,15 +1,15 @@
 import { mkdir, rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import { and, eq, inArray, sql } from 'drizzle-orm'
-import { expectCard } from '../../core/card/read'
 import type { Fault } from '../../core/errors'
 import { WaxError } from '../../core/errors'
 import { deliveryOf } from '../../core/formats/deliveries'
 import { fileStem } from '../../core/formats/file-stem'
 import type { Database } from '../database/connect'
-import { pictures as pictureTable, renders } from '../database/schema'
+import { renders } from '../database/schema'
 import { ownFonts } from '../fonts/own-fonts'
 import { fontsOf, shippedFonts } from '../fonts/shipped'
+import { pictureFile } from '../pictures/files'
 import { readOwnPicture } from '../pictures/own-picture'
 import type { PictureSource } from '../pictures/pictures-of'
 import { loadPictures } from '../pictures/pictures-of'
@@ -81,12 +81,10 @@ export async function performRender({ database, storage, threads, worker }: Rend
     await mkdir(rendersFolder(storage), { recursive: true })
     // What a killed attempt left behind.
     await removeFiles(storage, id)
-    // It may have been queued by an older application.
-    const card = expectCard(row.document)
-    const fonts = await fontsOf(card, [shippedFonts, ownFonts(database)])
-    const pictures = await loadPictures(card, ownPictures(database))
+    const fonts = await fontsOf(row.document, [shippedFonts, ownFonts(database)])
+    const pictures = await loadPictures(row.document, ownPictures(storage))
     const report = await renderFile({
-      card,
+      card: row.document,
       fonts,
       pictures,
       options: row.options,
@@ -123,15 +121,12 @@ async function persist<T>(write: () => Promise<T>): Promise<T> {
   }
 }
 
-const ownPictures = (database: Database): PictureSource => {
-  return async (id) => {
-    const [row] = await database
-      .select({ file: pictureTable.file, fileName: pictureTable.fileName })
-      .from(pictureTable)
-      .where(eq(pictureTable.id, id))
-    return row ? (await readOwnPicture(new Uint8Array(row.file), row.fileName)).picture : null
+const ownPictures =
+  (storage: string): PictureSource =>
+  async (id) => {
+    const file = await pictureFile(storage, id)
+    return file && (await readOwnPicture(file, id)).picture
   }
-}
 
 function unfaithful(report: RenderReport): Fault {
   const [wrong] = report.checks.filter(({ passed }) => !passed)

@@ -5,6 +5,8 @@ import { join } from 'node:path'
 import { afterAll, describe, expect, test } from '@jest/globals'
 import sharp from 'sharp'
 import { paintSchema } from '#core/card/paints'
+import { expectCard } from '#core/card/read'
+import { writeArchive } from '#server/archive/card-archive'
 import { readOwnPicture } from '#server/pictures/own-picture'
 import { coat, demoCard, emptyCard, withBox } from '../support/engine'
 
@@ -181,4 +183,37 @@ test('wax render takes a picture for a texture from the command line, and says w
   expect(wax('render', path, '--out', join(folder, 'bare')).error).toMatch(new RegExp(`box-1/f.*${id}`))
   expect(wax('render', path, '--picture', file, '--out', join(folder, 'textured')).status).toBe(0)
   expect(readdirSync(join(folder, 'textured'))).toHaveLength(1)
+})
+
+test('wax takes a card whose pictures are named by their files, and a card with all in one archive', async () => {
+  const bytes = await sharp({ create: { width: 8, height: 8, channels: 3, background: '#e2683c' } })
+    .png()
+    .toBuffer()
+  const file = new Uint8Array(bytes)
+  writeFileSync(join(folder, 'boat.png'), file)
+  const { id } = await readOwnPicture(file, 'boat.png')
+  const paint = { type: 'texture', pattern: 'picture', picture: 'boat.png' }
+  const card = withBox(
+    { ...emptyCard(64, 64, 1), seed: 5 },
+    { width: 64, height: 64, x: 32, y: 32 },
+    { face: [coat('fill', 'f', { paint: paint as never })] },
+  )
+  const path = join(folder, 'by-name.card.json')
+  writeFileSync(path, JSON.stringify(card))
+  expect(wax('check', path).out).toBe('valid\n')
+  expect(wax('render', path, '--out', join(folder, 'by-name')).status).toBe(0)
+  writeFileSync(path, JSON.stringify(card).replace('boat.png', 'none.png'))
+  expect(wax('check', path).error).toMatch(/none\.png: The picture file cannot be read/)
+
+  const known = expectCard(JSON.parse(JSON.stringify(card).replace('boat.png', id)))
+  const zip = join(folder, 'all.card.zip')
+  const pictures = [{ id, fileName: 'boat.png', file }]
+  writeFileSync(zip, writeArchive({ card: known, fonts: new Map(), pictures }))
+  expect(wax('check', zip).out).toBe('valid\n')
+  expect(wax('render', zip, '--out', join(folder, 'zipped')).status).toBe(0)
+  const [one, two] = ['by-name', 'zipped'].map((name) => {
+    const [only] = readdirSync(join(folder, name))
+    return readFileSync(join(folder, name, only!))
+  })
+  expect(one!.equals(two!)).toBe(true)
 })

@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals'
 import sharp from 'sharp'
 import { WaxError } from '#core/errors'
-import { readOwnPicture } from '#server/pictures/own-picture'
+import { formerId, readOwnPicture } from '#server/pictures/own-picture'
+import { inTurn } from '#server/pictures/turns'
 
 const RGBA = Buffer.from([255, 0, 0, 255, 0, 255, 0, 128, 0, 0, 255, 0, 9, 8, 7, 255])
 const raw = { raw: { width: 2, height: 2, channels: 4 as const } }
@@ -43,15 +44,32 @@ describe('a picture that is brought in', () => {
     expect(id).toMatch(/^picture-[0-9a-f]{16}$/)
   })
 
-  test('has an id made from its pixels: the same in another file, another for another size', async () => {
+  test('has an id made from the bytes of its file; the one that older applications gave it is that of its pixels', async () => {
     const one = await sharp(RGBA, raw).png({ compressionLevel: 0 }).toBuffer()
     const two = await sharp(RGBA, raw).png({ compressionLevel: 9 }).toBuffer()
-    const tall = await sharp(RGBA, { raw: { width: 1, height: 4, channels: 4 } })
-      .png()
-      .toBuffer()
-    const ids = await Promise.all([one, two, tall].map(async (file) => (await readOwnPicture(file, 'a')).id))
-    expect(ids[0]).toBe(ids[1])
-    expect(ids[0]).not.toBe(ids[2])
+    const [a, again, b] = await Promise.all([one, one, two].map((file) => readOwnPicture(file, 'a')))
+    // FIPS 180-4, by the platform's own digest.
+    const digest = Buffer.from(await crypto.subtle.digest('SHA-256', new Uint8Array(one))).toString('hex')
+    expect(a!.id).toBe(`picture-${digest.slice(0, 16)}`)
+    expect(again!.id).toBe(a!.id)
+    expect(b!.id).not.toBe(a!.id)
+    expect(formerId(b!.picture)).toBe(formerId(a!.picture))
+    expect(formerId({ ...a!.picture, width: 1, height: 4 })).not.toBe(formerId(a!.picture))
+  })
+
+  test('is decoded while no other is, over all who ask', async () => {
+    let under = 0
+    let most = 0
+    const work = () =>
+      inTurn(async () => {
+        most = Math.max(most, ++under)
+        await new Promise(setImmediate)
+        under--
+      })
+    const failing = inTurn(() => Promise.reject(new Error('no picture')))
+    await Promise.all([...Array.from({ length: 8 }, work), failing.catch(() => {}), ...Array.from({ length: 4 }, work)])
+    expect([most, under]).toEqual([1, 0])
+    await expect(failing).rejects.toThrow('no picture')
   })
 
   test('as JPEG is turned upright and made whole', async () => {

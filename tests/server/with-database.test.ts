@@ -1,11 +1,12 @@
 import { mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
+import { pictureFile } from '#server/pictures/files'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { eq, sql } from 'drizzle-orm'
 import { migrate } from 'drizzle-orm/postgres-js/migrator'
 import { runMigrations } from 'graphile-worker'
 import { connect } from '#server/database/connect'
-import { cards, renders, seals } from '#server/database/schema'
+import { cards, pictures, renders, seals } from '#server/database/schema'
 import { bringUpToDate } from '#server/database/up-to-date'
 import { rendersFolder } from '#server/renders/files'
 import { releaseStale } from '#server/renders/stale'
@@ -143,7 +144,9 @@ test('documents that an older application saved get the form of today; broken on
   }
   const variants = [{ name: 'v', coats: { face: [{ kind: 'fill', id: 'f' }], behind: [] } }]
   await database.insert(seals).values({ id: 'seal', name: 'Seal', document: { name: 'Seal', variants } as never })
-  await bringUpToDate(database)
+  const file = Buffer.from('not looked into')
+  await database.insert(pictures).values({ id: 'picture-old', fileName: 'boat.png', width: 1, height: 1, file })
+  await bringUpToDate(database, storage)
   const raw = async (id: string) => {
     const [row] = await database
       .select({ text: sql<string>`document::text` })
@@ -153,6 +156,9 @@ test('documents that an older application saved get the form of today; broken on
   }
   expect((await raw('older')).pieces[0]).toMatchObject({ steps: 1, blurred: true })
   expect(await raw('broken')).toEqual(broken)
+  // Pictures lie in the storage now, under the ids that cards know them by.
+  expect(Buffer.from((await pictureFile(storage, 'picture-old'))!).equals(file)).toBe(true)
+  expect(await database.select({ file: pictures.file }).from(pictures)).toEqual([{ file: null }])
   const [seal] = await database.select().from(seals).where(eq(seals.id, 'seal'))
   expect(seal!.document.tags).toEqual([])
   expect(seal!.document.variants[0]!.coats.face[0]).toMatchObject({ opacity: 100, on: true })

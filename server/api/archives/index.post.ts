@@ -1,9 +1,11 @@
 import { getQuery } from 'h3'
 import { nanoid } from 'nanoid'
+import { withPictures } from '../../../core/card/edit/pictures'
 import { isShipped } from '../../../core/type/families'
 import { LARGEST_ARCHIVE_BYTES, readArchive } from '../../archive/card-archive'
 import { cards, fonts, pictures } from '../../database/schema'
 import { readOwnFont } from '../../fonts/own-font'
+import { keepPictureFile } from '../../pictures/files'
 import { readOwnPicture } from '../../pictures/own-picture'
 
 /** Takes a `.card.zip` as the body: its fonts and pictures come in, then its card. All of it, or nothing. */
@@ -15,16 +17,21 @@ export default route(async (event) => {
     message: 'The file is too large.',
     remedy: 'Archives may have up to 400 MB.',
   })
-  const archive = readArchive(body, name)
+  const archive = await readArchive(body, name)
   const brought = await Promise.all(
     [...archive.fonts].filter(([id]) => !isShipped(id)).map(([id, bytes]) => readOwnFont(bytes, `fonts/${id}.ttf`)),
   )
   // One after the other, and only what the row needs is kept: forty large pictures do not lie in memory at once.
-  const seen: { id: string; file: Uint8Array; fileName: string; width: number; height: number }[] = []
-  for (const { file, fileName } of archive.pictures) {
+  const { storage } = useRuntimeConfig()
+  const seen: { id: string; fileName: string; width: number; height: number }[] = []
+  const renamed = new Map<string, string>()
+  for (const { id: named, file, fileName } of archive.pictures) {
     const { id, picture } = await readOwnPicture(file, fileName)
-    seen.push({ id, file, fileName, width: picture.width, height: picture.height })
+    await keepPictureFile(storage, id, file)
+    seen.push({ id, fileName, width: picture.width, height: picture.height })
+    renamed.set(named, id)
   }
+  const card = withPictures(archive.card, renamed)
   return useDatabase().transaction(async (database) => {
     for (const font of brought) {
       await database
@@ -32,13 +39,9 @@ export default route(async (event) => {
         .values({ ...font, sfnt: Buffer.from(font.sfnt) })
         .onConflictDoNothing()
     }
-    for (const { id, fileName, file, width, height } of seen) {
-      await database
-        .insert(pictures)
-        .values({ id, fileName, width, height, file: Buffer.from(file) })
-        .onConflictDoNothing()
+    for (const picture of seen) {
+      await database.insert(pictures).values(picture).onConflictDoNothing()
     }
-    const { card } = archive
     const [row] = await database
       .insert(cards)
       .values({ id: nanoid(12), name: card.name, document: card })

@@ -1,5 +1,6 @@
 import { getQuery } from 'h3'
 import { pictures } from '../../database/schema'
+import { keepPictureFile } from '../../pictures/files'
 import { LARGEST_PICTURE_BYTES, readOwnPicture } from '../../pictures/own-picture'
 
 /** Takes a picture file as the body, its name as `?name=`. The same picture a second time is the same one. */
@@ -13,9 +14,7 @@ export default route(async (event) => {
   })
   const { id, fileName, picture } = await readOwnPicture(body, name)
   const { width, height } = picture
-  await useDatabase()
-    .insert(pictures)
-    .values({ id, fileName, width, height, file: Buffer.from(body) })
-    .onConflictDoNothing()
+  await keepPictureFile(useRuntimeConfig().storage, id, body)
+  await useDatabase().insert(pictures).values({ id, fileName, width, height }).onConflictDoNothing()
   return { id, fileName, width, height }
 })

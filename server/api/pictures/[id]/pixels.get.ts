@@ -1,6 +1,5 @@
-import { eq } from 'drizzle-orm'
 import { setHeader } from 'h3'
-import { pictures } from '../../../database/schema'
+import { pictureFile } from '../../../pictures/files'
 import { readOwnPicture } from '../../../pictures/own-picture'
 
 /**
@@ -8,12 +7,10 @@ import { readOwnPicture } from '../../../pictures/own-picture'
  * rounding of their own; so that a preview has the same bytes as a render, the server decodes for both.
  */
 export default route(async (event) => {
-  const [row] = await useDatabase()
-    .select({ file: pictures.file, fileName: pictures.fileName })
-    .from(pictures)
-    .where(eq(pictures.id, routeId(event)))
-  if (!row) throw notFound('picture')
-  const { picture } = await readOwnPicture(new Uint8Array(row.file), row.fileName)
+  const { id, fileName } = await findPicture(routeId(event))
+  const file = await pictureFile(useRuntimeConfig().storage, id)
+  if (!file) throw notFound('picture')
+  const { picture } = await readOwnPicture(file, fileName)
   setHeader(event, 'content-type', 'application/octet-stream')
   setHeader(event, 'cache-control', 'public, max-age=31536000, immutable')
   setHeader(event, 'x-width', picture.width)

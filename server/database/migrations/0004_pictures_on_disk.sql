@@ -1,0 +1,1 @@
+ALTER TABLE "pictures" ALTER COLUMN "file" DROP NOT NULL;
