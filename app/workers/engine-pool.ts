@@ -1,4 +1,7 @@
 import * as Comlink from 'comlink'
+import { toRaw } from 'vue'
+import type { CardPatch } from '#core/card/patch'
+import { patchFrom } from '#core/card/patch'
 import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import { WaxError } from '#core/errors'
@@ -26,7 +29,7 @@ const DIED: Fault = {
   remedy: 'Undo the last step; report this with the card file.',
 }
 
-/** Cards that engines are to know: a new one is told of them all. */
+/** Cards that engines know, and that a new one is told of. */
 const known = new Map<string, Card>()
 let seats: Seat<Face>[] | undefined
 
@@ -34,7 +37,7 @@ function begin(seat: Seat<Face>) {
   const worker = new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module' })
   worker.addEventListener('error', () => seat.replace(DIED))
   const face = Comlink.wrap<EngineFace>(worker)
-  for (const [name, card] of known) void face.setCard(name, card)
+  for (const [name, card] of known) void face.setCard(name, plain(patchFrom(null, card)))
   return { face, end: () => worker.terminate() }
 }
 
@@ -50,12 +53,21 @@ function pool(): Seat<Face>[] {
 
 export const poolSize = SIZE
 
-/** Tells every engine of a card; it is known under its name until it is forgotten. */
-export function setCard(name: string, card: Card): void {
-  const plain = JSON.parse(JSON.stringify(card)) as Card
-  known.set(name, plain)
-  for (const { face } of pool()) void face.setCard(name, plain)
+/**
+ * Tells every engine of a card; it is known under its name until it is forgotten. Of a card that is known only what is other
+ * is sent, so that engines keep what they have made for the rest.
+ */
+export function setCard(name: string, shown: Card): void {
+  const card = toRaw(shown)
+  // The pool first: engines that begin now are told of what is known.
+  const engines = pool()
+  const patch = plain(patchFrom(known.get(name) ?? null, card))
+  known.set(name, card)
+  for (const { face } of engines) void face.setCard(name, patch)
 }
+
+/** What may be sent: without the interface's own wrappers. */
+const plain = (patch: CardPatch): CardPatch => JSON.parse(JSON.stringify(patch)) as CardPatch
 
 export function forgetCard(name: string): void {
   known.delete(name)

@@ -1,6 +1,8 @@
 import * as Comlink from 'comlink'
 import type { Engine } from '#core/frame/engine'
 import type { PieceOutlook } from '#core/frame/outlook'
+import type { CardPatch } from '#core/card/patch'
+import { patched } from '#core/card/patch'
 import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import { WaxError } from '#core/errors'
@@ -24,9 +26,9 @@ const loading = new Map<string, Promise<void>>()
 let pixels: Uint8Array<ArrayBuffer> | undefined
 
 const face = {
-  /** Makes a card known under a name; a newer one takes its place. */
-  setCard(name: string, card: Card): void {
-    cards.set(name, card)
+  /** Makes a card known under a name; it says what is other than in the one before it. */
+  setCard(name: string, patch: CardPatch): void {
+    cards.set(name, patched(cards.get(name) ?? null, patch))
   },
 
   forgetCard(name: string): void {
