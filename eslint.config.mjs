@@ -7,6 +7,12 @@ import ts from 'typescript-eslint'
 
 const noInterface = ['vue', 'vue-router', 'pinia', 'vuetify*', 'nuxt*', '#imports', '#app', '~/*', '@/*']
 
+/** The folders of the core, the lowest first. */
+const FLOORS = [
+  ...['kernels', 'curves', 'outline', 'values', 'paint', 'type', 'coats', 'pieces', 'documents', 'card'],
+  ...['time', 'frame', 'judge', 'edit', 'stage', 'formats', 'seals'],
+]
+
 export default ts.config(
   {
     ignores: [
@@ -49,11 +55,20 @@ export default ts.config(
       ],
     },
   },
-  // Inside the core the arrows run one way: frame → coats → paint, outline, kernels → nothing above.
+  // Inside the core the arrows run one way, types included: each folder knows those before it in the list.
   {
-    files: ['core/{kernels,outline,paint}/**/*.ts'],
+    files: ['core/**/*.ts'],
     rules: {
-      'no-restricted-imports': ['error', { patterns: ['**/frame/**', '**/coats/**', 'node:*', ...noInterface] }],
+      'import-x/no-restricted-paths': [
+        'error',
+        {
+          zones: FLOORS.slice(0, -1).map((folder, i) => ({
+            target: `./core/${folder}`,
+            from: FLOORS.slice(i + 1).map((above) => `./core/${above}`),
+            message: `Folders of the core are in a row, see eslint.config: ${folder} stands below.`,
+          })),
+        },
+      ],
     },
   },
   prettier,

@@ -1,5 +1,5 @@
 import { createCard, createCoat, createPiece } from '../core/card/create'
-import { paintSchema } from '../core/card/paints'
+import { paintSchema } from '../core/values/paints'
 import type { Card, Coat, TypePiece } from '../core/card/schema'
 
 const FRAME = { width: 1920, height: 1080, rate: { numerator: 25, denominator: 1 }, length: 100 }

@@ -1,5 +1,5 @@
 import { parseArgs } from 'node:util'
-import { closeLoop } from '../core/card/edit/close-loop'
+import { closeLoop } from '../core/edit/close-loop'
 import { WaxError } from '../core/errors'
 import { Engine } from '../core/frame/engine'
 import type { FramePicture } from '../core/frame/engine'

@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs'
 import { coatDocs } from '../core/coats/docs'
-import { motorDocs } from '../core/time/motors/docs'
+import { motorDocs } from '../core/values/motors/docs'
 import { letterMotionDocs } from '../core/type/docs'
 
 // Writes the pages that are made from tables.

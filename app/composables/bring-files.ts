@@ -1,4 +1,4 @@
-import { changePiece, addPiece } from '#core/card/edit/stack'
+import { changePiece, addPiece } from '#core/edit/stack'
 import type { Piece } from '#core/card/schema'
 import { svgPieces } from '#core/formats/svg-in'
 import { WaxError } from '#core/errors'

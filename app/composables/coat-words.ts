@@ -1,12 +1,12 @@
-import type { LengthParameter } from '#core/card/parameter-kinds'
-import { counts } from '#core/card/parameter-kinds'
-import { GRADIENT_PARAMETERS } from '#core/card/paints'
+import type { LengthParameter } from '#core/values/parameter-kinds'
+import { counts } from '#core/values/parameter-kinds'
+import { GRADIENT_PARAMETERS } from '#core/values/paints'
 import { coatOf } from '#core/coats/table'
 import type { Coat } from '#core/card/schema'
-import type { Moment } from '#core/card/settled'
-import { settleLength, settleNumber } from '#core/card/settled'
-import type { StoredPaint } from '#core/card/moving'
-import { isGradient } from '#core/card/moving'
+import type { Moment } from '#core/values/settled'
+import { settleLength, settleNumber } from '#core/values/settled'
+import type { StoredPaint } from '#core/values/moving'
+import { isGradient } from '#core/values/moving'
 
 /** The name that it was given, or `Stroke, outside`. */
 export function coatTitle(coat: Coat): string {

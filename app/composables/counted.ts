@@ -1,4 +1,4 @@
-import { ribbonTime } from '#core/time/rate'
+import { ribbonTime } from '#core/values/rate'
 import { droppedNumbers, timecode } from '#core/time/timecode'
 import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'

@@ -1,5 +1,5 @@
-import type { KeyPlace } from '#core/card/edit/keys'
-import { copyKeys, easeKeys, moveKeys, pasteKeys, removeKeys, reverseKeys, spreadKeys } from '#core/card/edit/keys'
+import type { KeyPlace } from '#core/edit/keys'
+import { copyKeys, easeKeys, moveKeys, pasteKeys, removeKeys, reverseKeys, spreadKeys } from '#core/edit/keys'
 import type { Card } from '#core/card/schema'
 import { useBench } from '~/stores/bench'
 import { useClipboard } from '~/stores/clipboard'

@@ -1,7 +1,7 @@
-import { writeColour } from '#core/card/colour'
-import type { StoredPaint } from '#core/card/moving'
-import type { Moment, SettledTexture } from '#core/card/settled'
-import { settlePaint } from '#core/card/settled'
+import { writeColour } from '#core/values/colour'
+import type { StoredPaint } from '#core/values/moving'
+import type { Moment, SettledTexture } from '#core/values/settled'
+import { settlePaint } from '#core/values/settled'
 import { writeCssGradient } from '#core/formats/css-gradient'
 
 /** A paint as CSS, for slabs and swatches; a gradient can be shown as a bar from left to right instead. */

@@ -4,7 +4,7 @@ import type { Card } from '#core/card/schema'
 import type { PieceOutlook } from '#core/frame/outlook'
 import type { Fault } from '#core/errors'
 import { frameInPlay } from '#core/time/held'
-import { perSecond } from '#core/time/rate'
+import { perSecond } from '#core/values/rate'
 import { useRibbon } from '~/stores/ribbon'
 import { forgetCard, onEngine, pictureOf, poolSize, setCard } from '~/workers/engine-pool'
 

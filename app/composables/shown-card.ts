@@ -1,4 +1,4 @@
-import { changeCoat } from '#core/card/edit/stack'
+import { changeCoat } from '#core/edit/stack'
 import type { Card, Piece } from '#core/card/schema'
 import { allPieces, replacePiece } from '#core/card/tree'
 import { alone } from '#core/frame/pick'

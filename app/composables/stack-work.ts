@@ -1,4 +1,4 @@
-import { groupPieces, canGroup, ungroupPiece } from '#core/card/edit/grouping'
+import { groupPieces, canGroup, ungroupPiece } from '#core/edit/grouping'
 import {
   changeCoat,
   changePiece,
@@ -9,11 +9,11 @@ import {
   pastePieces,
   removeCoat,
   removePiece,
-} from '#core/card/edit/stack'
-import { writeValue } from '#core/card/edit/values'
+} from '#core/edit/stack'
+import { writeValue } from '#core/edit/values'
 import type { Card, Coat, Piece } from '#core/card/schema'
 import type { PieceOutlook } from '#core/frame/outlook'
-import { boundsOf } from '#core/card/edit/arrange'
+import { boundsOf } from '#core/edit/arrange'
 import { unplace } from '#core/outline/outline'
 import { useBench } from '~/stores/bench'
 import { useClipboard } from '~/stores/clipboard'

@@ -1,7 +1,7 @@
 import { onScopeDispose, ref, shallowRef, watch } from 'vue'
 import type { Ref } from 'vue'
 import type { Card } from '#core/card/schema'
-import { perSecond } from '#core/time/rate'
+import { perSecond } from '#core/values/rate'
 import { forgetCard, pictureOf, setCard } from '~/workers/engine-pool'
 
 /** Pictures a second while a thumbnail plays. */

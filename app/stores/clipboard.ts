@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
-import type { KeyClip } from '#core/card/edit/keys'
+import type { KeyClip } from '#core/edit/keys'
 import type { Coat, Piece } from '#core/card/schema'
 
 /** What was copied on the bench; it goes along from card to card. */

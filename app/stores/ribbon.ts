@@ -1,7 +1,7 @@
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import type { KeyPlace } from '#core/card/edit/keys'
+import type { KeyPlace } from '#core/edit/keys'
 
 /** How frames are written: seconds and frames, frames alone, or SMPTE timecode. */
 export type Counting = 'seconds' | 'frames' | 'timecode' | 'drop'

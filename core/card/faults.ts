@@ -1,7 +1,7 @@
 import type { z } from 'zod'
 import { COAT_KINDS } from '../coats/table'
 import type { Fault } from '../errors'
-import { PAINT_KINDS } from './paints'
+import { PAINT_KINDS } from '../values/paints'
 import { PIECE_KINDS } from '../pieces/table'
 
 type Issue = z.core.$ZodIssue

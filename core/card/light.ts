@@ -1,7 +1,7 @@
 import type { Card } from './schema'
 import { LIGHT_PARAMETERS } from './schema'
-import type { Moment } from './settled'
-import { settleNumber } from './settled'
+import type { Moment } from '../values/settled'
+import { settleNumber } from '../values/settled'
 
 /** The key light at one moment. */
 export const lightOf = ({ light }: Pick<Card, 'light'>, at: Moment) => ({

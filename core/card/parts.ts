@@ -2,8 +2,8 @@ import { COMMON_COAT_PARAMETERS } from '../coats/definition'
 import { coatOf } from '../coats/table'
 import type { LetterRange } from '../type/ranges'
 import { parametersOf } from '../type/ranges'
-import type { Movable, StoredValue } from './moving'
-import type { Parameters } from './parameter-kinds'
+import type { Movable, StoredValue } from '../values/moving'
+import type { Parameters } from '../values/parameter-kinds'
 import type { Coat, Piece, TypePiece } from './schema'
 
 // The lists that a piece carries, each in one row of a table. Addresses, paths, ids and their uniqueness, copies, several

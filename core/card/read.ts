@@ -1,7 +1,8 @@
 import { WaxError } from '../errors'
 import type { Fault } from '../errors'
-import type { DocumentKind, Reading } from '../formats/document'
-import { readDocument, readDocumentText } from '../formats/document'
+import { faultsOf } from './faults'
+import type { DocumentKind, Reading } from '../documents/document'
+import { readDocument, readDocumentText } from '../documents/document'
 import type { Card } from './schema'
 import { CARD_FORMAT, CARD_VERSION, cardSchema } from './schema'
 import { CARD_UPGRADES } from './upgrades'
@@ -15,6 +16,7 @@ const CARD: DocumentKind = {
   upgrades: CARD_UPGRADES,
   noun: 'card',
   schema: cardSchema,
+  faults: faultsOf,
   mostBytes: LARGEST_CARD_BYTES,
 }
 

@@ -1,4 +1,4 @@
-import type { Upgrade } from '../formats/upgrades'
+import type { Upgrade } from '../documents/upgrades'
 
 /** How cards of earlier versions become cards of today. */
 export const CARD_UPGRADES: readonly Upgrade[] = [

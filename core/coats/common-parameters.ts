@@ -1,5 +1,5 @@
 import type { CurveName } from '../curves/curve'
-import { curve, length, number, toggle } from '../card/parameter-kinds'
+import { curve, length, number, toggle } from '../values/parameter-kinds'
 
 // Parameters that several kinds of coat share.
 

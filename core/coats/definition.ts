@@ -1,12 +1,12 @@
-import type { Length } from '../card/moving'
-import type { Parameters } from '../card/parameter-kinds'
-import { choice, number, toggle } from '../card/parameter-kinds'
+import type { Length } from '../values/moving'
+import type { Parameters } from '../values/parameter-kinds'
+import { choice, number, toggle } from '../values/parameter-kinds'
 import type { StoredCurve } from '../curves/curve'
 import type { Join } from '../outline/corners'
-import type { SettledPaint, SettledValues } from '../card/settled'
+import type { SettledPaint, SettledValues } from '../values/settled'
 import type { Degrees, Px } from '../units'
-import type { BlendMode } from '../paint/blend-modes'
-import { BLEND_MODES } from '../paint/blend-modes'
+import type { BlendMode } from '../kernels/blend-modes'
+import { BLEND_MODES } from '../kernels/blend-modes'
 
 /** The two groups of a piece's coats: laid on each other as its face, or lying behind it on the card. */
 export type DepthGroup = 'face' | 'behind'

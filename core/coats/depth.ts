@@ -1,5 +1,5 @@
-import { length, number, paint, toggle } from '../card/parameter-kinds'
-import type { SettledValues } from '../card/settled'
+import { length, number, paint, toggle } from '../values/parameter-kinds'
+import type { SettledValues } from '../values/settled'
 import { cosDegrees, sinDegrees } from '../kernels/exact'
 import type { Rgba } from '../units'
 import { direction, ownDirection } from './common-parameters'

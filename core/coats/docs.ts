@@ -1,5 +1,5 @@
-import { parameterTable as table } from '../card/parameter-docs'
-import { GRADIENT_CHOICES, GRADIENT_PARAMETERS, PAINT_KINDS, PATTERNS, TEXTURE_PARAMETERS } from '../card/paints'
+import { parameterTable as table } from '../values/parameter-docs'
+import { GRADIENT_CHOICES, GRADIENT_PARAMETERS, PAINT_KINDS, PATTERNS, TEXTURE_PARAMETERS } from '../values/paints'
 import { CURVE_SHAPES } from '../curves/curve'
 import { COMMON_COAT_PARAMETERS } from './definition'
 import { COATS } from './table'

@@ -1,4 +1,4 @@
-import { paint } from '../card/parameter-kinds'
+import { paint } from '../values/parameter-kinds'
 import { defineCoat, NO_REACH } from './definition'
 
 export const fill = defineCoat({

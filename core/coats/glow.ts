@@ -1,5 +1,5 @@
-import { choice, paint } from '../card/parameter-kinds'
-import type { SettledValues } from '../card/settled'
+import { choice, paint } from '../values/parameter-kinds'
+import type { SettledValues } from '../values/settled'
 import { blurReach } from '../kernels/gauss'
 import { normalQuantile } from '../kernels/normal'
 import { falloff, firmness, grain, knockOut, softness } from './common-parameters'

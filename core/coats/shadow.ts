@@ -1,5 +1,5 @@
-import { choice, colour, length } from '../card/parameter-kinds'
-import type { SettledValues } from '../card/settled'
+import { choice, colour, length } from '../values/parameter-kinds'
+import type { SettledValues } from '../values/settled'
 import { cosDegrees, sinDegrees } from '../kernels/exact'
 import { blurReach } from '../kernels/gauss'
 import { normalQuantile } from '../kernels/normal'

@@ -1,5 +1,5 @@
-import { colour, toggle } from '../card/parameter-kinds'
-import type { SettledValues } from '../card/settled'
+import { colour, toggle } from '../values/parameter-kinds'
+import type { SettledValues } from '../values/settled'
 import { cosDegrees, sinDegrees } from '../kernels/exact'
 import { blurReach } from '../kernels/gauss'
 import { angle, distance, falloff, softness } from './common-parameters'

@@ -1,5 +1,5 @@
-import { choice, length, number, paint, toggle } from '../card/parameter-kinds'
-import type { SettledValues } from '../card/settled'
+import { choice, length, number, paint, toggle } from '../values/parameter-kinds'
+import type { SettledValues } from '../values/settled'
 import type { Px } from '../units'
 import type { CoatPlace, CoatScale, Layer } from './definition'
 import { defineCoat, even, SIDES } from './definition'

@@ -1,8 +1,8 @@
 import { parse, converter } from 'culori'
-import { writeColour } from '../card/colour'
-import type { StoredGradient } from '../card/moving'
-import { paintSchema } from '../card/paints'
-import type { SettledGradient } from '../card/settled'
+import { writeColour } from '../values/colour'
+import type { StoredGradient } from '../values/moving'
+import { paintSchema } from '../values/paints'
+import type { SettledGradient } from '../values/settled'
 import { WaxError } from '../errors'
 
 // Reads and writes gradients as CSS Images 3 and 4 spell them. Ours are angles anticlockwise from the right; CSS

@@ -1,4 +1,4 @@
-import type { Parameter } from '../card/parameter-kinds'
+import type { Parameter } from '../values/parameter-kinds'
 import {
   GRADIENT_CHOICES,
   GRADIENT_PARAMETERS,
@@ -6,14 +6,14 @@ import {
   PATTERNS,
   STOP_PARAMETERS,
   TEXTURE_PARAMETERS,
-} from '../card/paints'
+} from '../values/paints'
 import { COMMON_COAT_PARAMETERS } from '../coats/definition'
 import { COATS } from '../coats/table'
 import { CURVE_SHAPES } from '../curves/curve'
-import { BLEND_MODES } from '../paint/blend-modes'
+import { BLEND_MODES } from '../kernels/blend-modes'
 import { PLACE_PARAMETERS } from '../pieces/place'
 import { PIECE_KINDS } from '../pieces/table'
-import { MOTORS } from '../time/motors/table'
+import { MOTORS } from '../values/motors/table'
 import { RANGE_PARAMETERS } from '../type/ranges'
 import { RANGE_STARTS } from '../type/range-starts'
 import { DELIVERIES } from './deliveries'

@@ -1,6 +1,6 @@
 import type { DepthGroup, Layer } from '../coats/definition'
 import type { Kernels, Layers, Plane } from '../kernels/kernels'
-import type { BlendMode } from '../paint/blend-modes'
+import type { BlendMode } from '../kernels/blend-modes'
 import type { Canvas } from './canvas'
 import type { GridBox } from './grid-box'
 import type { PreparedPaint } from './prepared-paint'

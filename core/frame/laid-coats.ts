@@ -1,10 +1,10 @@
 import type { Coat, Piece } from '../card/schema'
-import type { Moment } from '../card/settled'
-import { settleAll, settleNumber, settleSwitch } from '../card/settled'
+import type { Moment } from '../values/settled'
+import { settleAll, settleNumber, settleSwitch } from '../values/settled'
 import type { CoatDefinition, CoatPlace, CoatScale, DepthGroup, Insets } from '../coats/definition'
 import { COMMON_COAT_PARAMETERS } from '../coats/definition'
 import { coatOf } from '../coats/table'
-import type { BlendMode } from '../paint/blend-modes'
+import type { BlendMode } from '../kernels/blend-modes'
 import type { Px } from '../units'
 
 /** A coat with its values at this moment. */

@@ -1,7 +1,7 @@
 import { allPieces } from '../card/tree'
 import type { Piece } from '../card/schema'
 import { insideOf } from '../time/clock'
-import type { Moment } from '../time/moment'
+import type { Moment } from '../values/moment'
 import type { Placement } from '../outline/outline'
 import { place } from '../outline/outline'
 import type { Point, Px, Rect } from '../units'

@@ -2,7 +2,7 @@ import type { Card, Piece } from '../card/schema'
 import { allPieces, pathTo } from '../card/tree'
 import type { Point } from '../units'
 import type { GridBox } from './grid-box'
-import type { Moment } from '../time/moment'
+import type { Moment } from '../values/moment'
 import { isSeen } from './piece'
 import type { PieceOutlook } from './outlook'
 

@@ -1,5 +1,5 @@
 import type { Card } from '../card/schema'
-import type { SettledGradient, SettledPaint, SettledTexture } from '../card/settled'
+import type { SettledGradient, SettledPaint, SettledTexture } from '../values/settled'
 import type { Affine, Kernels, Layers, Plane, Ramp } from '../kernels/kernels'
 import type { Placement } from '../outline/outline'
 import { gradientCircle, gradientLine, gradientTurn } from '../paint/gradient'
@@ -8,7 +8,7 @@ import { pixelColour, rampColours } from '../paint/ramp'
 import type { Tiles } from '../paint/texture'
 import { lineMap, pixelsPerPeriod, textureMap, TILE } from '../paint/texture'
 import type { Rect, Rgba } from '../units'
-import { toDisplay, toLinear } from '../card/oklab'
+import { toDisplay, toLinear } from '../values/oklab'
 import type { GridBox } from './grid-box'
 
 /**

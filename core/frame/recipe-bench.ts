@@ -1,4 +1,4 @@
-import type { Length } from '../card/moving'
+import type { Length } from '../values/moving'
 import type { CoatBench, JoinStyle, Light, PlaneRecipe, SweptPlanes } from '../coats/definition'
 import type { StoredCurve } from '../curves/curve'
 import { curveName, readCurve } from '../curves/curve'

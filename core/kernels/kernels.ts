@@ -1,4 +1,4 @@
-import type { BlendMode } from '../paint/blend-modes'
+import type { BlendMode } from './blend-modes'
 import type { Px, Rgba } from '../units'
 import type { Layers, Plane } from './memory'
 import { forMode } from './module'

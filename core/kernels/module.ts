@@ -1,4 +1,4 @@
-import type { BlendMode } from '../paint/blend-modes'
+import type { BlendMode } from './blend-modes'
 import { kernelsWasm } from './generated/kernels-wasm'
 
 /** Byte address in the kernels' memory. */

@@ -1,10 +1,22 @@
-import type { Curve } from '../curves/curve'
-import type { Corner } from '../outline/corners'
 import type { Px } from '../units'
 import { BOX_GRID, blurReach, gaussTaps, planBlur } from './gauss'
 import type { Plane, Segments } from './memory'
 import { KernelMemory } from './memory'
 import type { Address } from './module'
+
+/** A corner that is joined in a way of its own: see core/outline/corners.ts. */
+interface Joint {
+  x: Px
+  y: Px
+  arrives: number
+  leaves: number
+  come: { x: number; y: number }
+  go: { x: number; y: number }
+  turn: number
+  kind: keyof typeof KINDS
+  half: number
+  side: number
+}
 
 /** Where pixels stand against an outline's edge. */
 export interface DistanceField {
@@ -93,7 +105,7 @@ export class PlaneKernels extends KernelMemory {
   }
 
   /** Corners for `joinedField` and `grown`, as the kernels read them. */
-  joins(corners: readonly Corner[], segmentCount: number, dx: Px, dy: Px): Joins {
+  joins(corners: readonly Joint[], segmentCount: number, dx: Px, dy: Px): Joins {
     const cuts = this.take(segmentCount)
     const ends = new Uint8Array(this.memory.buffer, cuts, segmentCount).fill(0)
     for (const { arrives, leaves } of corners) {
@@ -227,7 +239,7 @@ export class PlaneKernels extends KernelMemory {
   }
 
   /** A new plane: (curve(plane) + shift) · scale; values are cut to 0..1 before the curve. */
-  mapped({ at, w, h }: Plane, curve: Curve, scale = 1, shift = 0): Plane {
+  mapped({ at, w, h }: Plane, curve: (x: number) => number, scale = 1, shift = 0): Plane {
     const plane = this.plane(w, h)
     const mark = this.mark()
     const table = this.numbers(Float32Array.from({ length: TABLE + 1 }, (_, i) => (curve(i / TABLE) + shift) * scale))

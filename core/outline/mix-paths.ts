@@ -1,4 +1,4 @@
-import { readPathData } from '../formats/svg-path'
+import { readPathData } from './svg-path'
 import { Kept } from '../kept'
 import type { PathCommand } from './contour'
 

@@ -1,4 +1,4 @@
-import { distanceBetween } from '../stage/measure'
+import { distanceBetween } from './measure'
 import type { Point } from '../units'
 import type { PathCommand } from './contour'
 

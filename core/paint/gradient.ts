@@ -1,4 +1,4 @@
-import type { SettledGradient } from '../card/settled'
+import type { SettledGradient } from '../values/settled'
 import { acosDegrees, cosDegrees, sinDegrees } from '../kernels/exact'
 import type { Affine } from '../kernels/kernels'
 import type { Placement } from '../outline/outline'

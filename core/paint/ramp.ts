@@ -1,5 +1,5 @@
-import { linearToOklab, oklabToLinear, toDisplay, toLinear } from '../card/oklab'
-import type { SettledGradient, SettledStop } from '../card/settled'
+import { linearToOklab, oklabToLinear, toDisplay, toLinear } from '../values/oklab'
+import type { SettledGradient, SettledStop } from '../values/settled'
 import { Kept } from '../kept'
 import { log, pow } from '../kernels/exact'
 import type { Rgba } from '../units'

@@ -1,4 +1,4 @@
-import type { SettledTexture } from '../card/settled'
+import type { SettledTexture } from '../values/settled'
 import type { Affine, Kernels } from '../kernels/kernels'
 import type { Address } from '../kernels/module'
 import type { Placement } from '../outline/outline'

@@ -1,4 +1,4 @@
-import { choice, number } from '../card/parameter-kinds'
+import { choice, number } from '../values/parameter-kinds'
 
 // Parameters that several kinds of piece have.
 

@@ -1,10 +1,9 @@
 import type { z } from 'zod'
-import type { Parameters } from '../card/parameter-kinds'
-import type { Piece } from '../card/schema'
-import type { SettledValues } from '../card/settled'
+import type { Parameters } from '../values/parameter-kinds'
+import type { SettledValues } from '../values/settled'
 import type { PathCommand, Ring } from '../outline/contour'
 import type { LineStyle } from '../outline/stroked'
-import type { Clock } from '../time/clock'
+import type { Clock } from '../values/moment'
 
 /** What a kind makes its outline with. All of it in the piece's own px. */
 export interface OutlineWork {
@@ -42,7 +41,7 @@ export interface PieceDefinition<T extends Parameters = Parameters> {
   /** What that alpha comes from. */
   holds?: 'pieces' | 'pixels'
   /** The clock that it gives what it holds; by default none. */
-  clock?(piece: Piece): Clock | null
+  clock?(piece: object): Clock | null
   /** Its outline around its place. */
   outline?(values: SettledValues<T>, work: OutlineWork): Ring[]
   /** Px that 100 % stands for; by default the smaller side of the outline's bounds. */

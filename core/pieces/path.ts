@@ -1,4 +1,4 @@
-import { choice, path as pathData } from '../card/parameter-kinds'
+import { choice, path as pathData } from '../values/parameter-kinds'
 import { cap, thickness } from './common-parameters'
 import { definePiece } from './definition'
 

@@ -1,4 +1,4 @@
-import { toggle } from '../card/parameter-kinds'
+import { toggle } from '../values/parameter-kinds'
 import { boxPath } from '../outline/box'
 import { extent } from './common-parameters'
 import { definePiece } from './definition'

@@ -1,5 +1,5 @@
-import { BLEND_MODES } from '../paint/blend-modes'
-import { choice, number, toggle } from '../card/parameter-kinds'
+import { BLEND_MODES } from '../kernels/blend-modes'
+import { choice, number, toggle } from '../values/parameter-kinds'
 
 function anchor(label: string, way: string) {
   const help = `The point that stands at the place and that the piece turns and grows about: px ${way} its own middle`

@@ -1,4 +1,4 @@
-import { number } from '../card/parameter-kinds'
+import { number } from '../values/parameter-kinds'
 import { polygonPath } from '../outline/polygon'
 import { cornerRadius, extent } from './common-parameters'
 import { definePiece } from './definition'

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { choice, number, text } from '../card/parameter-kinds'
+import { choice, number, text } from '../values/parameter-kinds'
 import { MOST_RANGES } from '../type/ranges'
 import { definePiece } from './definition'
 

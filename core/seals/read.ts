@@ -1,7 +1,7 @@
 import { WaxError } from '../errors'
-import type { DocumentKind, Reading } from '../formats/document'
-import { readDocument, readDocumentText } from '../formats/document'
-import { oddPlace } from '../formats/odd-json'
+import type { DocumentKind, Reading } from '../documents/document'
+import { readDocument, readDocumentText } from '../documents/document'
+import { oddPlace } from '../documents/odd-json'
 import { faultsOf } from '../card/faults'
 import type { Seal, SealFile } from './schema'
 import { sealFileSchema, SEALS_FORMAT, SEALS_VERSION, sealSchema } from './schema'
@@ -13,6 +13,7 @@ const SEALS: DocumentKind = {
   upgrades: SEAL_UPGRADES,
   noun: 'set of seals',
   schema: sealFileSchema,
+  faults: faultsOf,
   mostBytes: 16 * 1024 * 1024,
 }
 

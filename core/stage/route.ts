@@ -1,6 +1,6 @@
-import { controlOf, placeAt, routeFrames } from '../card/edit/route'
+import { controlOf, placeAt, routeFrames } from '../edit/route'
 import type { Card, Piece } from '../card/schema'
-import { onRing } from '../time/moment'
+import { onRing } from '../values/moment'
 import type { Frames, Point } from '../units'
 
 /** The way that a piece's place takes over the card, in the space that it counts from. */

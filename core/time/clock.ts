@@ -3,20 +3,12 @@ import type { Card, Piece } from '../card/schema'
 import { PIECE_KINDS } from '../pieces/table'
 import type { Frames } from '../units'
 import { momentOf } from './ring'
-import type { Moment } from './moment'
-import { movedTo, onRing } from './moment'
+import type { Clock, Moment } from '../values/moment'
+import { movedTo, onRing } from '../values/moment'
 
 // A piece may give what it holds a time of its own. Its own place and coats run by the time around it; what lies in it
 // runs by its clock, and the clocks of pieces in pieces work one after the other. A value that follows another reads it
 // at its own frame: pieces that run by one clock stay in step with each other.
-
-/** How the time within a piece follows from the time around it. */
-export interface Clock {
-  /** The frame within at a frame of the time around. */
-  inside(frame: Frames): Frames
-  /** A frame of the time around at which the frame within is shown, the nearest to `near`; null where it never is. */
-  outside(frame: Frames, near: Frames): Frames | null
-}
 
 const clockOf = (piece: Piece): Clock | null => PIECE_KINDS[piece.kind].clock?.(piece) ?? null
 

@@ -1,15 +1,15 @@
-import { writeColour } from '../card/colour'
-import type { StoredValue } from '../card/moving'
-import { isMoving } from '../card/moving'
-import type { Parameter } from '../card/parameters'
+import { writeColour } from '../values/colour'
+import type { StoredValue } from '../values/moving'
+import { isMoving } from '../values/moving'
+import type { Parameter } from '../values/parameters'
 import type { ParameterPlace } from '../card/addresses'
 import { listParameters } from '../card/addresses'
 import type { Card } from '../card/schema'
-import { settle, settleColour } from '../card/settled'
+import { settle, settleColour } from '../values/settled'
 import type { Frames } from '../units'
 import { momentIn } from './clock'
-import type { Moment } from './moment'
-import { STANDSTILL } from './moment'
+import type { Moment } from '../values/moment'
+import { STANDSTILL } from '../values/moment'
 
 /** One parameter's value at a frame, in the words of the file. */
 export interface EvaluatedParameter {

@@ -1,6 +1,6 @@
 import type { Card } from '../card/schema'
 import type { Frames } from '../units'
-import { onRing } from './moment'
+import { onRing } from '../values/moment'
 
 // A card with zones comes in, holds and goes out. Its hold can be played several times, to fill a wished length: the
 // frames of such a longer run are those of the card, those of the hold again and again.

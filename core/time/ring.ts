@@ -1,11 +1,11 @@
 import { listParameters } from '../card/addresses'
-import type { StoredValue } from '../card/moving'
+import type { StoredValue } from '../values/moving'
 import type { Card, TypePiece } from '../card/schema'
 import { allPieces } from '../card/tree'
 import type { Frames } from '../units'
-import type { Moment, Ring } from './moment'
-import { onRing } from './moment'
-import { perSecond } from './rate'
+import type { Moment, Ring } from '../values/moment'
+import { onRing } from '../values/moment'
+import { perSecond } from '../values/rate'
 
 // What a card is for all its moments.
 

@@ -1,7 +1,7 @@
 import { WaxError } from '../errors'
 import type { Frames } from '../units'
-import type { Rate } from './rate'
-import { perSecond } from './rate'
+import type { Rate } from '../values/rate'
+import { perSecond } from '../values/rate'
 
 // SMPTE ST 12-1: hours, minutes, seconds and frames counted at the nominal rate. With drop-frame counting, which is for
 // 30000/1001 and 60000/1001, the first 2 (or 4) numbers of each minute are left out but for every tenth minute.

@@ -1,4 +1,4 @@
-import { parameterTable } from '../card/parameter-docs'
+import { parameterTable } from '../values/parameter-docs'
 import { MOST_RANGES, RANGE_PARAMETERS } from './ranges'
 import { RANGE_STARTS } from './range-starts'
 

@@ -1,5 +1,5 @@
-import { mixColours } from '../card/colour'
-import type { SettledPaint } from '../card/settled'
+import { mixColours } from '../values/colour'
+import type { SettledPaint } from '../values/settled'
 import type { Placement } from '../outline/outline'
 import { within } from '../outline/outline'
 import type { Px, Rgba } from '../units'

@@ -1,8 +1,8 @@
-import type { Movable } from '../card/moving'
-import { isMoving } from '../card/moving'
-import type { Parameters } from '../card/parameter-kinds'
-import { choice, colour, number } from '../card/parameter-kinds'
-import type { SettledValues } from '../card/settled'
+import type { Movable } from '../values/moving'
+import { isMoving } from '../values/moving'
+import type { Parameters } from '../values/parameter-kinds'
+import { choice, colour, number } from '../values/parameter-kinds'
+import type { SettledValues } from '../values/settled'
 
 // Letter motion: a range holds what happens to letters on their way, and a sweep that weighs it from one to the next.
 // This table feeds schema, panel, docs and the generic tests.

@@ -1,6 +1,6 @@
 import { cosDegrees, exp } from '../kernels/exact'
-import { readEasing } from '../time/easing'
-import { hashed } from '../time/ring-noise'
+import { readEasing } from '../values/easing'
+import { hashed } from '../values/ring-noise'
 import type { SetLetter } from './layout'
 import type { RangeValues } from './ranges'
 

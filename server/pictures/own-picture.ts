@@ -1,7 +1,7 @@
 import type { Hash } from 'node:crypto'
 import { createHash } from 'node:crypto'
 import sharp from 'sharp'
-import { toDisplay } from '../../core/card/oklab'
+import { toDisplay } from '../../core/values/oklab'
 import { WaxError } from '../../core/errors'
 import type { Picture } from '../../core/paint/pictures'
 import { MOST_PIXELS } from '../../core/paint/pictures'

@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process'
 import type { ChildProcessWithoutNullStreams } from 'node:child_process'
-import type { Rate } from '../../core/time/rate'
+import type { Rate } from '../../core/values/rate'
 
 // Everything that is done with ffmpeg and ffprobe: starting them, asking about a file, reading its planes as they are.
 

@@ -1,4 +1,4 @@
-import { perSecond, rateLabel } from '../../core/time/rate'
+import { perSecond, rateLabel } from '../../core/values/rate'
 import type { Delivery } from '../../core/formats/deliveries'
 import type { AlphaPlane, Encoder, FilePlan } from './encoders/encoder'
 import type { KeptRows, Ledger } from './ledger'

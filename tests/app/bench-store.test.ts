@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals'
-import { changePiece, removePiece } from '#core/card/edit/stack'
-import { setStored } from '#core/card/edit/values'
+import { changePiece, removePiece } from '#core/edit/stack'
+import { setStored } from '#core/edit/values'
 import type { Card } from '#core/card/schema'
 import { useBench } from '~/stores/bench'
 import type { Asked } from './stand-in'

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals'
-import type { Moving } from '#core/card/moving'
-import { setStored, storedAt } from '#core/card/edit/values'
+import type { Moving } from '#core/values/moving'
+import { setStored, storedAt } from '#core/edit/values'
 import { useCounted } from '~/composables/counted'
 import { useKeyWork } from '~/composables/key-work'
 import { chordOf, KEY_ACTIONS, useKeys } from '~/composables/keys'

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals'
 import fc from 'fast-check'
-import { setStored } from '#core/card/edit/values'
+import { setStored } from '#core/edit/values'
 import type { Card } from '#core/card/schema'
 import type { SaveRequest } from '~/composables/card-saver'
 import { useBench } from '~/stores/bench'

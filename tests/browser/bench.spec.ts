@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import sharp from 'sharp'
-import type { Moving } from '../../core/card/moving'
+import type { Moving } from '../../core/values/moving'
 import type { GroupPiece, TypePiece } from '../../core/card/schema'
 import { coat, demoCard, emptyCard, engineWithFonts, solid, withType } from '../support/engine'
 import { expect, openCard, picture, pixels, savedCard, shown, test } from './bench-page'

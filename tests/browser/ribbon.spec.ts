@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import type { Moving } from '../../core/card/moving'
+import type { Moving } from '../../core/values/moving'
 import type { BoxPiece, Card } from '../../core/card/schema'
 import { coat, emptyCard, solid, withBox } from '../support/engine'
 import { expect, openCard, pixels, savedCard, test } from './bench-page'

@@ -1,4 +1,4 @@
-import type { Moving } from '../../core/card/moving'
+import type { Moving } from '../../core/values/moving'
 import type { BoxPiece, Card, PathPiece, TypePiece } from '../../core/card/schema'
 import { coat, emptyCard, solid, withBox, withType } from '../support/engine'
 import { expect, openCard, picture, pixels, savedCard, test } from './bench-page'

@@ -1,8 +1,8 @@
-import { swapColours, turnAround } from '#core/card/edit/stops'
-import { STANDSTILL } from '#core/time/moment'
-import type { StoredStop } from '#core/card/moving'
+import { swapColours, turnAround } from '#core/edit/stops'
+import { STANDSTILL } from '#core/values/moment'
+import type { StoredStop } from '#core/values/moving'
 import { describe, expect, test } from '@jest/globals'
-import { settlePaint } from '#core/card/settled'
+import { settlePaint } from '#core/values/settled'
 import { readCssGradient, writeCssGradient } from '#core/formats/css-gradient'
 
 const settled = (text: string) => {

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import bezierEasing from 'bezier-easing'
 import fc from 'fast-check'
-import { isEasing, readEasing, STANDARD_EASINGS } from '#core/time/easing'
+import { isEasing, readEasing, STANDARD_EASINGS } from '#core/values/easing'
 
 const ease = (text: string) => readEasing(text)!
 

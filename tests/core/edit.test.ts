@@ -13,8 +13,8 @@ import {
   pasteCore,
   removeCoat,
   removePiece,
-} from '#core/card/edit/stack'
-import { changeUnit, stopMoving, storedAt, toggleKey, writeValue } from '#core/card/edit/values'
+} from '#core/edit/stack'
+import { changeUnit, stopMoving, storedAt, toggleKey, writeValue } from '#core/edit/values'
 import { readCard } from '#core/card/read'
 import type { Card } from '#core/card/schema'
 

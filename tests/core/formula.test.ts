@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import { evaluate } from 'mathjs'
-import { FORMULA_FUNCTIONS, readFormula } from '#core/time/formula'
+import { FORMULA_FUNCTIONS, readFormula } from '#core/values/formula'
 
 const scope = { t: 1.5, f: 37, p: 0.3, v: -4 }
 const run = (text: string) => readFormula(text).run?.(scope)

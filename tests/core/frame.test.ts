@@ -4,7 +4,7 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { Engine } from '#core/frame/engine'
 import { COATS } from '#core/coats/table'
-import { paintSchema } from '#core/card/paints'
+import { paintSchema } from '#core/values/paints'
 import type { Card } from '#core/card/schema'
 import { coat, demoCard, emptyCard, engineWithFonts, pixelAt, solid, withBox, withType } from '../support/engine'
 

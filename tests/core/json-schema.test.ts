@@ -6,7 +6,7 @@ import { z } from 'zod'
 import { cardSchema } from '#core/card/schema'
 import { sealFileSchema } from '#core/seals/schema'
 import { coatDocs } from '#core/coats/docs'
-import { motorDocs } from '#core/time/motors/docs'
+import { motorDocs } from '#core/values/motors/docs'
 import { letterMotionDocs } from '#core/type/docs'
 
 const read = (path: string) => JSON.parse(readFileSync(path, 'utf8')) as Record<string, unknown>

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import type { Moving } from '#core/card/moving'
-import { colourAt, numberAt } from '#core/time/moved'
+import type { Moving } from '#core/values/moving'
+import { colourAt, numberAt } from '#core/values/moved'
 
 const moving = (...keys: [number, number, string?][]): Moving<number> => ({
   keys: keys.map(([frame, value, easing]) => ({ frame, value, ...(easing ? { easing } : {}) })),

@@ -1,13 +1,13 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { closeLoop } from '#core/card/edit/close-loop'
-import type { Moving } from '#core/card/moving'
+import { closeLoop } from '#core/edit/close-loop'
+import type { Moving } from '#core/values/moving'
 import { createPiece } from '#core/card/create'
 import type { BoxPiece, Card, PathPiece } from '#core/card/schema'
 import { motionFaults } from '#core/judge/motion-faults'
 import { pictureDifference, ringDifference } from '#core/judge/ring-difference'
 import { seamReport } from '#core/judge/seam'
-import { createMotor } from '#core/time/motors/schema'
+import { createMotor } from '#core/values/motors/schema'
 import { DEMO_CARDS, coat, demoCard, emptyCard, engineWithFonts, solid, withBox } from '../support/engine'
 
 const motor = (kind: string, values: object = {}) => ({ ...createMotor(kind), ...values })

@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import type { Key, Moving, StoredValue } from '#core/card/moving'
-import type { Moment } from '#core/time/moment'
-import { motoredNumber, numberAt } from '#core/time/moved'
-import { createMotor } from '#core/time/motors/schema'
-import { motorOf, MOTORS } from '#core/time/motors/table'
-import { ringNoise } from '#core/time/ring-noise'
+import type { Key, Moving, StoredValue } from '#core/values/moving'
+import type { Moment } from '#core/values/moment'
+import { motoredNumber, numberAt } from '#core/values/moved'
+import { createMotor } from '#core/values/motors/schema'
+import { motorOf, MOTORS } from '#core/values/motors/table'
+import { ringNoise } from '#core/values/ring-noise'
 
 const still = (value: number): Key<number>[] => [{ frame: 0, value }]
 const motor = (kind: string, values: object = {}) => ({ ...createMotor(kind), ...values })

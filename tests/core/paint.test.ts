@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
-import { paintAs, paintSchema } from '#core/card/paints'
-import type { StoredPaint } from '#core/card/moving'
+import { paintAs, paintSchema } from '#core/values/paints'
+import type { StoredPaint } from '#core/values/moving'
 import type { Coat } from '#core/card/schema'
 import { Engine } from '#core/frame/engine'
 import { coat, emptyCard, engineWithFonts, pixelAt, solid, withBox } from '../support/engine'

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { readPathData } from '#core/formats/svg-path'
+import { readPathData } from '#core/outline/svg-path'
 import { flatten } from '#core/outline/contour'
 import type { PathContour } from '#core/outline/path-points'
 import {

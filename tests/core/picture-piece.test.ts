@@ -3,7 +3,7 @@ import { createPiece } from '#core/card/create'
 import { readCard } from '#core/card/read'
 import type { Card, Piece } from '#core/card/schema'
 import { Engine } from '#core/frame/engine'
-import { toDisplay } from '#core/card/oklab'
+import { toDisplay } from '#core/values/oklab'
 import { coat, emptyCard, pixelAt, solid } from '../support/engine'
 
 const ID = 'picture-0123456789abcdef'

@@ -9,17 +9,17 @@ import {
   reverseKeys,
   shiftMotion,
   spreadKeys,
-} from '#core/card/edit/keys'
-import { addMotor, changeMotor } from '#core/card/edit/motors'
-import { moveSpan, setSpan, splitPiece } from '#core/card/edit/spans'
-import { stagger, staggerOrder } from '#core/card/edit/stagger'
-import { ungroupPiece } from '#core/card/edit/grouping'
-import { changeUnit, stopMoving, storedAt, toggleKey, writeValue } from '#core/card/edit/values'
+} from '#core/edit/keys'
+import { addMotor, changeMotor } from '#core/edit/motors'
+import { moveSpan, setSpan, splitPiece } from '#core/edit/spans'
+import { stagger, staggerOrder } from '#core/edit/stagger'
+import { ungroupPiece } from '#core/edit/grouping'
+import { changeUnit, stopMoving, storedAt, toggleKey, writeValue } from '#core/edit/values'
 import { createPiece } from '#core/card/create'
-import { createMotor } from '#core/time/motors/schema'
-import type { Moving } from '#core/card/moving'
-import { readEasing } from '#core/time/easing'
-import { bezierOf, bezierText, PEAKS, reversedEasing } from '#core/time/easing-shapes'
+import { createMotor } from '#core/values/motors/schema'
+import type { Moving } from '#core/values/moving'
+import { readEasing } from '#core/values/easing'
+import { bezierOf, bezierText, PEAKS, reversedEasing } from '#core/values/easing-shapes'
 import type { Card, GroupPiece } from '#core/card/schema'
 import { coat, emptyCard, solid, withBox } from '../support/engine'
 

@@ -1,22 +1,14 @@
 import { describe, expect, test } from '@jest/globals'
-import { reverseKeys } from '#core/card/edit/keys'
-import { groupPieces, ungroupPiece } from '#core/card/edit/grouping'
-import {
-  bendRoute,
-  controlOf,
-  moveRouteKey,
-  pairPlace,
-  placeAt,
-  routeFrames,
-  straightenRoute,
-} from '#core/card/edit/route'
-import { setKey, setStored, storedAt } from '#core/card/edit/values'
-import type { Key, Moving } from '#core/card/moving'
+import { reverseKeys } from '#core/edit/keys'
+import { groupPieces, ungroupPiece } from '#core/edit/grouping'
+import { bendRoute, controlOf, moveRouteKey, pairPlace, placeAt, routeFrames, straightenRoute } from '#core/edit/route'
+import { setKey, setStored, storedAt } from '#core/edit/values'
+import type { Key, Moving } from '#core/values/moving'
 import { readCard } from '#core/card/read'
 import type { Card } from '#core/card/schema'
 import { place, within } from '#core/outline/outline'
 import { routeOf } from '#core/stage/route'
-import { between, splitBend } from '#core/time/bend'
+import { between, splitBend } from '#core/values/bend'
 import { emptyCard, withBox } from '../support/engine'
 
 const key = (frame: number, value: number, more: Partial<Key<number>> = {}): Key<number> => ({ frame, value, ...more })

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, test } from '@jest/globals'
-import { changeCoat } from '#core/card/edit/stack'
+import { changeCoat } from '#core/edit/stack'
 import { readCard } from '#core/card/read'
 import type { Card } from '#core/card/schema'
 import { COATS } from '#core/coats/table'

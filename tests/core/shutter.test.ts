@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import type { BoxPiece, Card } from '#core/card/schema'
-import { createMotor } from '#core/time/motors/schema'
+import { createMotor } from '#core/values/motors/schema'
 import { coat, emptyCard, engineWithFonts, pixelAt, solid, withBox } from '../support/engine'
 
 const engine = engineWithFonts()

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { COMMON_RATES } from '#core/time/rate'
+import { COMMON_RATES } from '#core/values/rate'
 import { droppedNumbers, nominalRate, readTimecode, timecode } from '#core/time/timecode'
 
 const FILM = { numerator: 24000, denominator: 1001 }

@@ -3,8 +3,8 @@ import { dirname, join } from 'node:path'
 import { beforeAll, describe, expect, test } from '@jest/globals'
 import type { CanvasKit } from 'canvaskit-wasm'
 import { Kernels } from '#core/kernels/kernels'
-import type { BlendMode } from '#core/paint/blend-modes'
-import { BLEND_MODES } from '#core/paint/blend-modes'
+import type { BlendMode } from '#core/kernels/blend-modes'
+import { BLEND_MODES } from '#core/kernels/blend-modes'
 
 type Rgb = [number, number, number]
 

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import { converter } from 'culori'
 import fc from 'fast-check'
-import { linearToOklab, oklabToLinear, toDisplay, toLinear } from '#core/card/oklab'
+import { linearToOklab, oklabToLinear, toDisplay, toLinear } from '#core/values/oklab'
 import { rampColours } from '#core/paint/ramp'
 import { emptyCard, pixelAt, solid, withBox, coat } from '../support/engine'
 import { Engine } from '#core/frame/engine'

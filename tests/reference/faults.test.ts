@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, test } from '@jest/globals'
 import { expectCard } from '#core/card/read'
-import { counts } from '#core/card/parameters'
+import { counts } from '#core/values/parameters'
 import type { Card } from '#core/card/schema'
 import { stroke } from '#core/coats/stroke'
 import type { FramePicture } from '#core/frame/engine'

@@ -1,4 +1,4 @@
-import { defaultsOf } from '#core/card/parameters'
+import { defaultsOf } from '#core/values/parameters'
 import type { LetterRange, RangeValues } from '#core/type/ranges'
 import { RANGE_PARAMETERS } from '#core/type/ranges'
 

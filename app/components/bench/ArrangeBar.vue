@@ -10,9 +10,9 @@ import {
   mdiDistributeVerticalCenter,
 } from '@mdi/js'
 import { computed, ref } from 'vue'
-import type { Edge } from '#core/card/edit/arrange'
-import { alignPieces, boundsOf, distributePieces } from '#core/card/edit/arrange'
-import { moveAnchor } from '#core/card/edit/grouping'
+import type { Edge } from '#core/edit/arrange'
+import { alignPieces, boundsOf, distributePieces } from '#core/edit/arrange'
+import { moveAnchor } from '#core/edit/grouping'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { SAFE_AREAS, safeRect } from '#core/judge/safe-areas'
 import { useBench } from '~/stores/bench'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { changePiece } from '#core/card/edit/stack'
+import { changePiece } from '#core/edit/stack'
 import type { Piece, PicturePiece } from '#core/card/schema'
 import { withChosenFile } from '~/composables/chosen-file'
 import { useBench } from '~/stores/bench'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { VueDraggable } from 'vue-draggable-plus'
-import { movePiece } from '#core/card/edit/stack'
+import { movePiece } from '#core/edit/stack'
 import type { Piece } from '#core/card/schema'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { useBench } from '~/stores/bench'

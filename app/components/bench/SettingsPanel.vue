@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { listParameters, listPieceParameters } from '#core/card/addresses'
 import type { ParameterPlace } from '#core/card/addresses'
-import { counts } from '#core/card/parameter-kinds'
+import { counts } from '#core/values/parameter-kinds'
 import { PIECE_KINDS } from '#core/pieces/table'
 import { coatOf } from '#core/coats/table'
 import type { PieceOutlook } from '#core/frame/outlook'

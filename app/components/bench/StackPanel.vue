@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { addPiece } from '#core/card/edit/stack'
+import { addPiece } from '#core/edit/stack'
 import type { PieceKind } from '#core/pieces/table'
 import { PIECE_KINDS } from '#core/pieces/table'
 import type { PieceOutlook } from '#core/frame/outlook'

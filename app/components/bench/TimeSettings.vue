@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { changePiece } from '#core/card/edit/stack'
+import { changePiece } from '#core/edit/stack'
 import type { Piece } from '#core/card/schema'
 import { holdersOf } from '#core/card/tree'
 import { useBench } from '~/stores/bench'

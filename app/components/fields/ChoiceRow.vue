@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { ParameterPlace } from '#core/card/addresses'
-import type { ChoiceParameter } from '#core/card/parameters'
+import type { ChoiceParameter } from '#core/values/parameters'
 import { useParameter } from '~/composables/parameter'
 import HintText from './HintText.vue'
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { formatHex8 } from 'culori'
 import { computed, ref } from 'vue'
-import { HEX_COLOUR } from '#core/card/colour'
+import { HEX_COLOUR } from '#core/values/colour'
 import { useBench } from '~/stores/bench'
 import { useNotices } from '~/stores/notices'
 import { useStage } from '~/stores/stage'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { ParameterPlace } from '#core/card/addresses'
-import type { LengthParameter, NumberParameter } from '#core/card/parameters'
+import type { LengthParameter, NumberParameter } from '#core/values/parameters'
 import { arithmetic } from '#core/formats/arithmetic'
 import { useParameter } from '~/composables/parameter'
 import { followPointer } from '~/composables/follow-pointer'

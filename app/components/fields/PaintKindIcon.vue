@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { StoredPaint } from '#core/card/moving'
+import type { StoredPaint } from '#core/values/moving'
 
 const props = defineProps<{ type: StoredPaint['type'] }>()
 

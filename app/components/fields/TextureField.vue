@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { ParameterPlace } from '#core/card/addresses'
-import { setStored } from '#core/card/edit/values'
-import type { StoredTexture } from '#core/card/moving'
-import { PATTERNS } from '#core/card/paints'
+import { setStored } from '#core/edit/values'
+import type { StoredTexture } from '#core/values/moving'
+import { PATTERNS } from '#core/values/paints'
 import { withChosenFile } from '~/composables/chosen-file'
 import { useBench } from '~/stores/bench'
 import { usePictures } from '~/stores/pictures'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { changePiece } from '#core/card/edit/stack'
+import { changePiece } from '#core/edit/stack'
 import { allPieces } from '#core/card/tree'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { sealedCore, updatePressed } from '#core/seals/press'

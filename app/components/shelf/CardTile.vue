@@ -2,7 +2,7 @@
 import { mdiDotsHorizontal } from '@mdi/js'
 import { useIntersectionObserver } from '@vueuse/core'
 import { computed, nextTick, ref, toRef, useTemplateRef } from 'vue'
-import { rateLabel, seconds } from '#core/time/rate'
+import { rateLabel, seconds } from '#core/values/rate'
 import type { ShelfCard } from '~/stores/cards'
 import { useThumbnail } from '~/composables/thumbnail'
 import StagePicture from '~/components/bench/stage/StagePicture.vue'

@@ -2,7 +2,7 @@
 import { computed, reactive, ref, watch } from 'vue'
 import type { CardSize } from '#core/card/create'
 import { LARGEST_SIDE, LONGEST_LOOP } from '#core/card/schema'
-import { COMMON_RATES, perSecond, rateLabel } from '#core/time/rate'
+import { COMMON_RATES, perSecond, rateLabel } from '#core/values/rate'
 
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ create: [name: string, size: CardSize] }>()

@@ -1,6 +1,6 @@
 import { getQuery } from 'h3'
 import { nanoid } from 'nanoid'
-import { withPictures } from '../../../core/card/edit/pictures'
+import { withPictures } from '../../../core/edit/pictures'
 import { isShipped } from '../../../core/type/families'
 import { LARGEST_ARCHIVE_BYTES, readArchive } from '../../archive/card-archive'
 import { cards, fonts, pictures } from '../../database/schema'

@@ -1,5 +1,5 @@
 import type { FramePicture } from '../../../core/frame/engine'
-import type { Rate } from '../../../core/time/rate'
+import type { Rate } from '../../../core/values/rate'
 
 /** What is known of a file before its first frame. */
 export interface FilePlan {

@@ -2,7 +2,7 @@
 import { bin, max, scaleLinear } from 'd3'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Fault } from '#core/errors'
-import { closeLoop } from '#core/card/edit/close-loop'
+import { closeLoop } from '#core/edit/close-loop'
 import { motionFaults } from '#core/judge/motion-faults'
 import { ringDifference } from '#core/judge/ring-difference'
 import { seamReport } from '#core/judge/seam'

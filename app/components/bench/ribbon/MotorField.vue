@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { numbersOf } from '#core/card/addresses'
 import { arithmetic } from '#core/formats/arithmetic'
-import type { MotorParameter } from '#core/time/motors/definition'
+import type { MotorParameter } from '#core/values/motors/definition'
 import { followPointer } from '~/composables/follow-pointer'
 import { useBench } from '~/stores/bench'
 

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useElementSize, useVirtualList } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import type { KeyPlace } from '#core/card/edit/keys'
-import { isMoving } from '#core/card/moving'
+import type { KeyPlace } from '#core/edit/keys'
+import { isMoving } from '#core/values/moving'
 import type { ParameterPlace } from '#core/card/addresses'
 import type { Piece } from '#core/card/schema'
 import { allPieces } from '#core/card/tree'

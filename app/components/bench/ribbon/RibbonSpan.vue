@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { shiftMotion } from '#core/card/edit/keys'
-import { moveSpan, setSpan, spanOf } from '#core/card/edit/spans'
+import { shiftMotion } from '#core/edit/keys'
+import { moveSpan, setSpan, spanOf } from '#core/edit/spans'
 import type { Piece } from '#core/card/schema'
 import { useCounted } from '~/composables/counted'
 import { followPointer } from '~/composables/follow-pointer'

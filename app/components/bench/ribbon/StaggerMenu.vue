@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { StaggerOrder } from '#core/card/edit/stagger'
-import { stagger, staggerOrder } from '#core/card/edit/stagger'
-import { isMoving } from '#core/card/moving'
+import type { StaggerOrder } from '#core/edit/stagger'
+import { stagger, staggerOrder } from '#core/edit/stagger'
+import { isMoving } from '#core/values/moving'
 import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
 import { onEngine } from '~/workers/engine-pool'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { drawForm, drawPath, squared } from '#core/card/edit/draw'
+import { drawForm, drawPath, squared } from '#core/edit/draw'
 import { PIECE_KINDS } from '#core/pieces/table'
 import type { PathPoint } from '#core/outline/path-points'
 import { snapPoint } from '#core/stage/snap'

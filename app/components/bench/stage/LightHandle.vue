@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { writeValue } from '#core/card/edit/values'
+import { writeValue } from '#core/edit/values'
 import { lightOf } from '#core/card/light'
 import type { StageHand } from '~/composables/stage-hand'
 import { useMoment } from '~/composables/moment'

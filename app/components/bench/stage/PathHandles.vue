@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { writeValue } from '#core/card/edit/values'
+import { writeValue } from '#core/edit/values'
 import { PATH_PARAMETERS } from '#core/pieces/path'
-import { settle } from '#core/card/settled'
+import { settle } from '#core/values/settled'
 import type { PathPiece } from '#core/card/schema'
-import { readPathData } from '#core/formats/svg-path'
+import { readPathData } from '#core/outline/svg-path'
 import { place, unplace } from '#core/outline/outline'
 import type { PathContour, PointPlace } from '#core/outline/path-points'
 import {

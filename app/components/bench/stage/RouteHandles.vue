@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { bendRoute, controlOf, moveRouteKey, straightenRoute } from '#core/card/edit/route'
+import { bendRoute, controlOf, moveRouteKey, straightenRoute } from '#core/edit/route'
 import { place, unplace } from '#core/outline/outline'
 import { routeOf } from '#core/stage/route'
 import { snapPoint } from '#core/stage/snap'

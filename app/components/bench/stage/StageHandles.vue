@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { shiftPiece } from '#core/card/edit/arrange'
+import { shiftPiece } from '#core/edit/arrange'
 import type { PathPiece } from '#core/card/schema'
-import { settleSwitch } from '#core/card/settled'
+import { settleSwitch } from '#core/values/settled'
 import { allPieces, pathTo } from '#core/card/tree'
 import { momentOf } from '#core/time/ring'
 import type { PieceOutlook } from '#core/frame/outlook'

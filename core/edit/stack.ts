@@ -1,0 +1,185 @@
+import { coatOf } from '../coats/table'
+import type { DepthGroup } from '../coats/definition'
+import { createCoat, createPiece, freeId } from '../card/create'
+import { withParts } from '../card/parts'
+import type { PieceKind } from '../pieces/table'
+import type { Card, Coat, Piece } from '../card/schema'
+import { allPieces, pathTo, replacePiece } from '../card/tree'
+import { withPiece } from './path'
+
+// Edits of the stack: pieces and their coats.
+
+/** A new piece in front of all others. */
+export function addPiece(card: Card, kind: PieceKind): { card: Card; id: string } {
+  const piece = createPiece(kind, card)
+  const same = allPieces(card.pieces).filter((other) => other.kind === kind).length
+  const named = { ...piece, name: same === 0 ? piece.name : `${piece.name} ${same + 1}` }
+  return { card: { ...card, pieces: [named, ...card.pieces] }, id: piece.id }
+}
+
+export function removePiece(card: Card, id: string): Card {
+  return { ...card, pieces: replacePiece(card.pieces, id, () => []) }
+}
+
+/** A copy in front of the original, with ids of its own. */
+export function duplicatePiece(card: Card, id: string): { card: Card; id: string } {
+  const original = allPieces(card.pieces).find((piece) => piece.id === id)
+  if (!original) return { card, id }
+  const [copy] = renewed(card, [original])
+  const named = { ...copy!, name: `${original.name}, copy`.slice(0, 200) }
+  return { card: { ...card, pieces: replacePiece(card.pieces, id, (piece) => [named, piece]) }, id: named.id }
+}
+
+/** Lays copied pieces in front of all others, with ids of their own. */
+export function pastePieces(card: Card, pieces: readonly Piece[]): { card: Card; ids: string[] } {
+  const copies = renewed(card, pieces)
+  return { card: { ...card, pieces: [...copies, ...card.pieces] }, ids: copies.map(({ id }) => id) }
+}
+
+/** A copy of a piece with ids of its own. */
+export const copyOf = (card: Card, piece: Piece): Piece => renewed(card, [piece])[0]!
+
+/** Copies with ids that nothing on the card has. */
+function renewed(card: Card, pieces: readonly Piece[]): Piece[] {
+  let grown = card
+  const fresh = (kind: string) => {
+    const made = freeId(grown, kind)
+    // Taken at once, so that the next id is another one.
+    grown = { ...grown, pieces: [...grown.pieces, { id: made, coats: { face: [], behind: [] } } as unknown as Piece] }
+    return made
+  }
+  const copied = (piece: Piece): Piece => {
+    const id = fresh(piece.kind)
+    const copy = { ...withParts(piece, (entry, list) => ({ ...entry, id: fresh(list.stem(entry)) })), id }
+    return copy.kind === 'group' ? { ...copy, pieces: copy.pieces.map(copied) } : copy
+  }
+  return pieces.map(copied)
+}
+
+/**
+ * Moves a piece: among its neighbours, or into the list of another group (`group`; null is the card's own list). `to`
+ * is the place in that list after the piece was taken out. A group is never put into itself.
+ */
+export function movePiece(card: Card, id: string, to: number, group?: string | null): Card {
+  const piece = allPieces(card.pieces).find((other) => other.id === id)
+  if (!piece || (group && (group === id || (piece.kind === 'group' && pathTo(piece.pieces, group))))) return card
+  const target = group === undefined ? parentOf(card.pieces, id) : group
+  const without = replacePiece(card.pieces, id, () => [])
+  const inserted = (list: readonly Piece[]) => [...list.slice(0, to), piece, ...list.slice(to)]
+  if (target === null) return { ...card, pieces: inserted(without) }
+  const pieces = replacePiece(without, target, (owner) =>
+    owner.kind === 'group' ? [{ ...owner, pieces: inserted(owner.pieces) }] : [owner],
+  )
+  return { ...card, pieces }
+}
+
+/** The group whose own list holds a piece; null for the card. */
+function parentOf(pieces: readonly Piece[], id: string): string | null {
+  const owner = allPieces(pieces).find((piece) => piece.kind === 'group' && piece.pieces.some((p) => p.id === id))
+  return owner?.id ?? null
+}
+
+export function changePiece(card: Card, id: string, change: Partial<Piece>): Card {
+  return withPiece(card, id, (piece) => ({ ...piece, ...change }) as Piece)
+}
+
+/** Pours a new coat: in front of its group, or at a given place. */
+export function addCoat(
+  card: Card,
+  pieceId: string,
+  kind: string,
+  options: { side?: string; group?: DepthGroup; at?: number } = {},
+): { card: Card; id: string } {
+  const made = createCoat(kind, 'new')
+  return pasteCoat(card, pieceId, options.side ? { ...made, side: options.side } : made, options)
+}
+
+function defaultPlace(piece: Piece, coat: Coat, group: DepthGroup): number {
+  const under = coatOf(coat.kind).underFills?.(coat as { side?: string }) ?? false
+  return under && group === 'face' ? piece.coats.face.length : 0
+}
+
+export function removeCoat(card: Card, pieceId: string, coatId: string): Card {
+  return withPiece(card, pieceId, (piece) => ({
+    ...piece,
+    coats: {
+      face: piece.coats.face.filter(({ id }) => id !== coatId),
+      behind: piece.coats.behind.filter(({ id }) => id !== coatId),
+    },
+  }))
+}
+
+/** Moves a coat within its group or across the face line; `to` counts after it was taken out. */
+export function moveCoat(card: Card, pieceId: string, coatId: string, group: DepthGroup, to: number): Card {
+  const piece = allPieces(card.pieces).find(({ id }) => id === pieceId)
+  const coat = piece && [...piece.coats.face, ...piece.coats.behind].find(({ id }) => id === coatId)
+  if (!coat) return card
+  return withPiece(removeCoat(card, pieceId, coatId), pieceId, (rest) => {
+    const list = rest.coats[group]
+    return { ...rest, coats: { ...rest.coats, [group]: [...list.slice(0, to), coat, ...list.slice(to)] } }
+  })
+}
+
+export function changeCoat(card: Card, pieceId: string, coatId: string, change: Partial<Coat>): Card {
+  const changed = (coats: Coat[]) => coats.map((coat) => (coat.id === coatId ? ({ ...coat, ...change } as Coat) : coat))
+  return withPiece(card, pieceId, (piece) => ({
+    ...piece,
+    coats: { face: changed(piece.coats.face), behind: changed(piece.coats.behind) },
+  }))
+}
+
+/** A copy right in front of the coat. */
+export function duplicateCoat(card: Card, pieceId: string, coatId: string): { card: Card; id: string } {
+  const piece = allPieces(card.pieces).find(({ id }) => id === pieceId)
+  for (const group of ['face', 'behind'] as const) {
+    const at = piece?.coats[group].findIndex(({ id }) => id === coatId) ?? -1
+    if (at < 0) continue
+    const coat = piece!.coats[group][at]!
+    const id = freeId(card, coat.kind)
+    return {
+      id,
+      card: withPiece(card, pieceId, (old) => {
+        const list = old.coats[group]
+        return { ...old, coats: { ...old.coats, [group]: [...list.slice(0, at), { ...coat, id }, ...list.slice(at)] } }
+      }),
+    }
+  }
+  return { card, id: coatId }
+}
+
+/** Lays a copied coat on a piece: in front of its group, or at a given place. */
+export function pasteCoat(
+  card: Card,
+  pieceId: string,
+  coat: Coat,
+  options: { group?: DepthGroup; at?: number } = {},
+): { card: Card; id: string } {
+  const id = freeId(card, coat.kind)
+  const group = options.group ?? coatOf(coat.kind).group(coat as { side?: string })
+  return {
+    id,
+    card: withPiece(card, pieceId, (piece) => {
+      const list = piece.coats[group]
+      const at = options.at ?? defaultPlace(piece, coat, group)
+      return {
+        ...piece,
+        coats: { ...piece.coats, [group]: [...list.slice(0, at), { ...coat, id }, ...list.slice(at)] },
+      }
+    }),
+  }
+}
+
+/** Gives a piece the coats of another one, in place of its own. */
+export function pasteCore(card: Card, pieceId: string, coats: Piece['coats']): Card {
+  let grown = withPiece(card, pieceId, (piece) => ({ ...piece, coats: { face: [], behind: [] } }))
+  for (const group of ['face', 'behind'] as const) {
+    for (const coat of coats[group]) {
+      const id = freeId(grown, coat.kind)
+      grown = withPiece(grown, pieceId, (piece) => ({
+        ...piece,
+        coats: { ...piece.coats, [group]: [...piece.coats[group], { ...coat, id }] },
+      }))
+    }
+  }
+  return grown
+}

@@ -1,0 +1,71 @@
+import { SVGPathData } from 'svg-pathdata'
+import { WaxError } from '../errors'
+import type { PathCommand } from './contour'
+
+const MOST_COMMANDS = 20_000
+/** Px from a piece's place: ten times as far as a piece itself can stand. */
+const FARTHEST = 1_000_000
+
+/** Reads SVG path data (SVG 2 §9.3); arcs become cubic curves. Throws a WaxError where it is none. */
+export function readPathData(text: string, place: string): PathCommand[] {
+  let commands
+  try {
+    commands = new SVGPathData(text).toAbs().normalizeHVZ(false, true, true).normalizeST().aToC().commands
+  } catch {
+    throw new WaxError(
+      'not-a-path',
+      place,
+      'This is no SVG path data.',
+      'Write commands such as M 0 0 L 10 0 C 10 5 5 10 0 10 Z.',
+    )
+  }
+  if (commands.length > MOST_COMMANDS) {
+    throw new WaxError(
+      'path-too-long',
+      place,
+      `The path has ${commands.length} commands.`,
+      `The most is ${MOST_COMMANDS}: simplify it.`,
+    )
+  }
+  const far = commands.flatMap((c) => Object.values(c) as unknown[]).find((v) => typeof v === 'number' && !isNear(v))
+  if (far !== undefined) {
+    throw new WaxError(
+      'out-of-range',
+      place,
+      `The path goes to ${String(far)} px.`,
+      `Coordinates go up to ${FARTHEST} px: scale it down.`,
+    )
+  }
+  return commands.map((c): PathCommand => {
+    switch (c.type) {
+      case SVGPathData.CLOSE_PATH:
+        return { type: 'Z' }
+      case SVGPathData.MOVE_TO:
+        return { type: 'M', x: c.x, y: c.y }
+      case SVGPathData.LINE_TO:
+        return { type: 'L', x: c.x, y: c.y }
+      case SVGPathData.QUAD_TO:
+        return { type: 'Q', x1: c.x1, y1: c.y1, x: c.x, y: c.y }
+      case SVGPathData.CURVE_TO:
+        return { type: 'C', x1: c.x1, y1: c.y1, x2: c.x2, y2: c.y2, x: c.x, y: c.y }
+      default:
+        throw new WaxError(
+          'not-a-path',
+          place,
+          'A command of this path is not known.',
+          'Use M, L, H, V, C, S, Q, T, A, Z.',
+        )
+    }
+  })
+}
+
+const isNear = (value: number) => Math.abs(value) <= FARTHEST
+
+export function isPathData(text: string): boolean {
+  try {
+    readPathData(text, 'path')
+    return true
+  } catch {
+    return false
+  }
+}

@@ -1,0 +1,57 @@
+import type { Movable, StoredValue } from './moving'
+import type { Frames } from '../units'
+
+/** A piece that shows words: its own, or those of another one. */
+export interface WordsPiece {
+  id: string
+  wording: Movable<string>
+  linked: string | null
+}
+
+/** How the time within a piece follows from the time around it. */
+export interface Clock {
+  /** The frame within at a frame of the time around. */
+  inside(frame: Frames): Frames
+  /** A frame of the time around at which the frame within is shown, the nearest to `near`; null where it never is. */
+  outside(frame: Frames, near: Frames): Frames | null
+}
+
+/** What is the same at every moment of a card. */
+export interface Ring {
+  /** The card's loop length. */
+  length: Frames
+  /** Frames per second; 25 where nothing asks. */
+  rate?: number
+  /** What the card holds at an address, for values that follow others; undefined where there is nothing. */
+  read?: (address: string) => StoredValue
+  /** A type piece of the card, for those that show the words of another. */
+  typePiece?: (id: string) => WordsPiece | undefined
+}
+
+/** The moment for which values are settled: where on the ring one stands. */
+export interface Moment {
+  ring: Ring
+  /** 0 ≤ frame < length; fractions are sub-frames. */
+  frame: Frames
+  /** The keys alone, without motors: what a hand on a control means. */
+  bare?: boolean
+  /** Links to other values are passed over: see core/time/links.ts. */
+  unlinked?: boolean
+}
+
+/** For what asks for no moment in particular. */
+export const STANDSTILL: Moment = { ring: { length: 1 }, frame: 0 }
+
+/** The frame on the ring for any frame number. */
+export function onRing(frame: Frames, length: Frames): Frames {
+  const turn = frame % length
+  return turn < 0 ? turn + length : turn
+}
+
+/** Another moment on the same ring. Frames beyond the loop come round again. */
+export const movedTo = (at: Moment, frame: Frames): Moment => ({ ...at, frame: onRing(frame, at.ring.length) })
+
+/** The moment whose picture is held: on twos, frames 0 and 1 show frame 0. */
+export function stepped(at: Moment, steps: number): Moment {
+  return steps <= 1 ? at : { ...at, frame: Math.floor(at.frame / steps + 1e-9) * steps }
+}

@@ -1,0 +1,150 @@
+import { z } from 'zod'
+import type { StoredCurve } from '../curves/curve'
+import { isEasing } from './easing'
+import type { Motor } from './motors/schema'
+import { motorsSchema } from './motors/schema'
+import { HEX_COLOUR } from './colour'
+
+/** A value at a frame, and how the segment that starts here is eased. */
+export interface Key<T> {
+  frame: number
+  value: T
+  /** CSS Easing 2 text, or `hold`. Linear where left out. */
+  easing?: string
+  /**
+   * Numbers only: bends the way to the next key (`out`) and from the one before (`in`). Distances, in the value's unit,
+   * from the key to the control points of a cubic Bézier curve that eased progress runs along; a third of the way where
+   * one is left out. On both coordinates of a place they make its way on the stage a curve.
+   */
+  bend?: Bend
+}
+
+export interface Bend {
+  in?: number
+  out?: number
+}
+
+/** A value that moves. */
+export interface Moving<T> {
+  keys: Key<T>[]
+  /**
+   * True (the default): the ribbon is a ring and the segment after the last key leads to the first one, across
+   * the seam. False: the first and last values are held.
+   */
+  loop?: boolean
+  /** Numbers only: what moves the value beside its keys, each on what the one before it gives. */
+  motors?: Motor[]
+  /** Colours only: the space in which they are mixed; sRGB where left out. */
+  mix?: 'srgb' | 'oklab'
+}
+
+export type Movable<T> = T | Moving<T>
+
+/** A length in % of the piece's reference size instead of px. */
+export type Length = number | { unit: '%'; value: number }
+export type MovableLength = Length | (Moving<number> & { unit?: '%' })
+
+/** Anything that the document can hold at a parameter's place. */
+export type StoredValue =
+  Movable<number> | MovableLength | Movable<string> | Movable<boolean> | StoredPaint | Movable<StoredCurve> | undefined
+
+export interface StoredStop {
+  /** 0–100 % along the gradient. */
+  at: Movable<number>
+  colour: Movable<string>
+  /** Where the mix with the next stop is half and half; 50 where left out. */
+  middle?: Movable<number>
+}
+
+/** A gradient of any kind; see core/card/paints.ts for what each value means and where it counts. */
+export interface StoredGradient {
+  type: 'linear' | 'radial' | 'conic' | 'edge'
+  stops: StoredStop[]
+  angle: Movable<number>
+  scale: Movable<number>
+  shift: Movable<number>
+  x: Movable<number>
+  y: Movable<number>
+  form: 'circle' | 'ellipse'
+  spread: 'pad' | 'reflect' | 'repeat'
+  mix: 'srgb' | 'linear' | 'oklab'
+  hang: 'piece' | 'card'
+}
+
+export interface StoredTexture {
+  type: 'texture'
+  pattern: 'noise' | 'grid' | 'lines' | 'brushed' | 'paper' | 'picture'
+  picture: string | null
+  colour: Movable<string>
+  ground: Movable<string>
+  scale: Movable<number>
+  angle: Movable<number>
+  x: Movable<number>
+  y: Movable<number>
+  weight: Movable<number>
+  seed: Movable<number>
+  hang: 'piece' | 'card'
+}
+
+export type StoredPaint = { type: 'solid'; colour: Movable<string> } | StoredGradient | StoredTexture
+
+export const isGradient = (paint: StoredPaint): paint is StoredGradient => 'stops' in paint
+
+const frame = z.number().min(0).max(1_000_000)
+export const easingSchema = z
+  .string()
+  .max(2000)
+  .refine(
+    isEasing,
+    'is no easing: use linear, ease, ease-in, ease-out, ease-in-out, cubic-bezier(…), steps(…), linear(…) or hold',
+  )
+
+const control = z.number().min(-1_000_000).max(1_000_000)
+const bend = z.strictObject({ in: control.optional(), out: control.optional() }).optional()
+
+function keysOf<T extends z.ZodType>(value: T, more: z.ZodRawShape = {}) {
+  return z
+    .array(z.strictObject({ frame, value, easing: easingSchema.optional(), ...more }))
+    .min(1)
+    .max(10_000)
+    .superRefine((keys, context) => {
+      keys.forEach((key, i) => {
+        if (i > 0 && key.frame <= keys[i - 1]!.frame) {
+          context.addIssue({ code: 'custom', path: [i, 'frame'], message: 'must be later than the key before it' })
+        }
+      })
+    })
+}
+
+const loop = z.boolean().optional()
+const motors = motorsSchema.optional()
+
+export const colourSchema = z.string().regex(HEX_COLOUR, 'is no colour: write #RRGGBB or #RRGGBBAA')
+
+export function movableNumber(min: number, max: number) {
+  const value = z.number().min(min).max(max)
+  return z.union([value, z.strictObject({ keys: keysOf(value, { bend }), loop, motors })])
+}
+
+export function movableLength(min: number, max: number) {
+  const value = z.number().min(min).max(max)
+  const unit = z.literal('%')
+  return z.union([
+    value,
+    z.strictObject({ unit, value }),
+    z.strictObject({ unit: unit.optional(), keys: keysOf(value, { bend }), loop, motors }),
+  ])
+}
+
+export const movableColour = z.union([
+  colourSchema,
+  z.strictObject({ keys: keysOf(colourSchema), loop, mix: z.enum(['srgb', 'oklab']).optional() }),
+])
+
+/** What has keys and no motors: wording, switches, paths, curves. */
+export const movable = <T extends z.ZodType>(value: T) =>
+  z.union([value, z.strictObject({ keys: keysOf(value), loop })])
+
+export function isMoving(value: unknown): value is Moving<unknown> {
+  return typeof value === 'object' && value !== null && Array.isArray((value as Moving<unknown>).keys)
+}
