@@ -5,7 +5,7 @@ import type { Card, Piece } from '../core/card/schema'
 import { listParameters } from '../core/card/addresses'
 import { evaluateCard } from '../core/time/evaluate'
 import { momentOf } from '../core/time/ring'
-import { settle } from '../core/values/settled'
+import { valueAt } from '../core/values/evaluated'
 import { createMotor } from '../core/values/motors/schema'
 import type { Row } from './measure'
 import { beside } from './measure'
@@ -57,7 +57,7 @@ export async function motionRows(): Promise<Row[]> {
   let frame = 0
   const evaluate = () => {
     const at = momentOf(card, frame++ % LENGTH)
-    for (const { parameter, value } of moving) settle(parameter, value, at)
+    for (const { parameter, value } of moving) valueAt(parameter, value, at)
   }
   const whole = () => void evaluateCard(card, frame++ % LENGTH)
   const peer = () => {

@@ -141,13 +141,13 @@ export class CardSaver {
       this.revision = revision
       this.saved = request.document
       this.retry = FIRST_RETRY
-      this.settled()
+      this.finish()
       this.tell(this.wanted === this.saved ? 'saved' : 'waiting', null, true)
     } catch (error) {
       const status = error instanceof ApiError ? error.status : 0
       // Refused: it has not arrived, and would be refused again.
       const refused = status >= 400 && status < 500
-      if (refused) this.settled()
+      if (refused) this.finish()
       this.tell(status === 409 ? 'conflict' : 'failed', faultOf(error))
     }
   }
@@ -157,7 +157,7 @@ export class CardSaver {
     return { save: this.road.newId(), document, revision, ...(this.mayTakeOver ? { takeOver: true } : {}) }
   }
 
-  private settled(): void {
+  private finish(): void {
     this.doubtful = null
     this.mayTakeOver = false
   }

@@ -3,8 +3,8 @@ import { counts } from '#core/values/parameter-kinds'
 import { GRADIENT_PARAMETERS } from '#core/values/paints'
 import { coatOf } from '#core/coats/table'
 import type { Coat } from '#core/card/schema'
-import type { Moment } from '#core/values/settled'
-import { settleLength, settleNumber } from '#core/values/settled'
+import type { Moment } from '#core/values/evaluated'
+import { lengthValue, numberValue } from '#core/values/evaluated'
 import type { StoredPaint } from '#core/values/moving'
 import { isGradient } from '#core/values/moving'
 
@@ -27,10 +27,10 @@ export function coatHeadline(coat: Coat, at: Moment): string {
   if (parameter.type === 'paint') {
     const paint = coat[name] as StoredPaint
     return isGradient(paint) && paint.type === 'linear'
-      ? `${Math.round(settleNumber(paint.angle, at, GRADIENT_PARAMETERS.angle))}°`
+      ? `${Math.round(numberValue(paint.angle, at, GRADIENT_PARAMETERS.angle))}°`
       : ''
   }
-  const value = settleLength(coat[name], at, parameter as LengthParameter)
+  const value = lengthValue(coat[name], at, parameter as LengthParameter)
   const amount = typeof value === 'number' ? value : value.value
   return `${Math.round(amount * 10) / 10} ${typeof value === 'number' ? 'px' : '%'}`
 }

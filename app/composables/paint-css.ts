@@ -1,20 +1,20 @@
 import { writeColour } from '#core/values/colour'
 import type { StoredPaint } from '#core/values/moving'
-import type { Moment, SettledTexture } from '#core/values/settled'
-import { settlePaint } from '#core/values/settled'
+import type { Moment, EvaluatedTexture } from '#core/values/evaluated'
+import { paintValue } from '#core/values/evaluated'
 import { writeCssGradient } from '#core/formats/css-gradient'
 
 /** A paint as CSS, for slabs and swatches; a gradient can be shown as a bar from left to right instead. */
 export function paintCss(paint: StoredPaint, at: Moment, asBar = false): string {
-  const settled = settlePaint(paint, at)
-  if (settled.type === 'solid') return `linear-gradient(${writeColour(settled.colour)} 0 0)`
-  if (settled.type === 'texture') return textureCss(settled)
-  if (!asBar) return writeCssGradient(settled)
-  return writeCssGradient({ ...settled, type: 'linear', angle: 0, scale: 1, shift: 0, spread: 'pad' })
+  const evaluated = paintValue(paint, at)
+  if (evaluated.type === 'solid') return `linear-gradient(${writeColour(evaluated.colour)} 0 0)`
+  if (evaluated.type === 'texture') return textureCss(evaluated)
+  if (!asBar) return writeCssGradient(evaluated)
+  return writeCssGradient({ ...evaluated, type: 'linear', angle: 0, scale: 1, shift: 0, spread: 'pad' })
 }
 
 /** A hint of a texture: its two colours in stripes or grains. */
-function textureCss({ pattern, colour, ground, angle, picture }: SettledTexture): string {
+function textureCss({ pattern, colour, ground, angle, picture }: EvaluatedTexture): string {
   if (pattern === 'picture' && picture) return `url(/api/pictures/${picture}/file) center / cover`
   const [a, b] = [writeColour(colour), writeColour(ground)]
   const turn = `${90 - angle}deg`

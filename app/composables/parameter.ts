@@ -60,9 +60,9 @@ export function useParameter(place: () => ParameterPlace, referenceOf: (piece: s
 
   function reset() {
     const standard = defaultOf(place().parameter)
-    bench.settle()
+    bench.endStep()
     write(standard)
-    bench.settle()
+    bench.endStep()
   }
 
   function unit(to: 'px' | '%') {

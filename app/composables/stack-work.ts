@@ -5,7 +5,7 @@ import {
   duplicateCoat,
   duplicatePiece,
   pasteCoat,
-  pasteCore,
+  pasteStack,
   pastePieces,
   removeCoat,
   removePiece,
@@ -86,14 +86,14 @@ export function useStackWork() {
   }
 
   function copyCore(piece: Piece) {
-    clipboard.core = piece.coats
+    clipboard.stack = piece.coats
     notices.say(`Copied: the core of ${piece.name}`)
   }
 
   function pasteCores(pieces: readonly Piece[]) {
-    const { core } = clipboard
-    if (!core) return
-    bench.edit('Paste the core', (card) => pieces.reduce((next, { id }) => pasteCore(next, id, core), card))
+    const { stack } = clipboard
+    if (!stack) return
+    bench.edit('Paste the core', (card) => pieces.reduce((next, { id }) => pasteStack(next, id, stack), card))
   }
 
   function clearCores(pieces: readonly Piece[]) {

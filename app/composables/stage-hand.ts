@@ -1,7 +1,7 @@
 import type { Ref } from 'vue'
 import { computed, ref } from 'vue'
 import { boundsOf } from '#core/edit/arrange'
-import { settleSwitch } from '#core/values/settled'
+import { switchValue } from '#core/values/evaluated'
 import { allPieces } from '#core/card/tree'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { SAFE_AREAS, safeRect } from '#core/judge/safe-areas'
@@ -43,7 +43,7 @@ export function useStageHand(svg: Ref<SVGSVGElement | undefined>, zoom: () => nu
 
   /** Follows the pointer until it is let go; all that it changes is one step of the history. */
   function drag(event: PointerEvent, move: (point: Point, event: Held) => void, end: () => void = () => {}) {
-    bench.settle()
+    bench.endStep()
     followPointer(
       event,
       (next) => {
@@ -52,7 +52,7 @@ export function useStageHand(svg: Ref<SVGSVGElement | undefined>, zoom: () => nu
       },
       () => {
         guides.value = { x: [], y: [] }
-        bench.settle()
+        bench.endStep()
         end()
       },
     )
@@ -79,7 +79,7 @@ export function useStageHand(svg: Ref<SVGSVGElement | undefined>, zoom: () => nu
     const { frame, pieces } = bench.card!
     const still = new Set(
       allPieces(pieces).flatMap((piece) =>
-        settleSwitch(piece.on, shown.value) && !moved.includes(piece.id) ? [piece.id] : [],
+        switchValue(piece.on, shown.value) && !moved.includes(piece.id) ? [piece.id] : [],
       ),
     )
     // What lies in a moved group moves along.

@@ -110,7 +110,7 @@ export const useBench = defineStore('bench', () => {
     future.value = []
     newer.value = false
     opened.value = document
-    settle()
+    endStep()
     follow(one)
     select(document.pieces[0]?.id ?? null)
   }
@@ -138,7 +138,7 @@ export const useBench = defineStore('bench', () => {
   }
 
   /** Ends a gesture: the next edit is a step of its own. */
-  function settle() {
+  function endStep() {
     gesture = { mark: '', at: 0 }
     dragging.value = false
   }
@@ -148,7 +148,7 @@ export const useBench = defineStore('bench', () => {
     if (!step || !card.value) return
     past.value = past.value.slice(0, -1)
     future.value = [...future.value, { label: step.label, card: card.value }]
-    settle()
+    endStep()
     put(step.card)
   }
 
@@ -157,7 +157,7 @@ export const useBench = defineStore('bench', () => {
     if (!step || !card.value) return
     future.value = future.value.slice(0, -1)
     past.value = [...past.value, { label: step.label, card: card.value }]
-    settle()
+    endStep()
     put(step.card)
   }
 
@@ -248,7 +248,21 @@ export const useBench = defineStore('bench', () => {
   return {
     ...{ id, revision, card, opened, past, future, saveState, saveFault, dragging },
     ...{ selection, selectedPiece, selectedCoat, piece, coat, pieces, lanes },
-    ...{ newer, open, openNewer, drop, edit, settle, undo, redo, save, takeOver, lookForNewer, keepAsCopy, hasUnsaved },
+    ...{
+      newer,
+      open,
+      openNewer,
+      drop,
+      edit,
+      endStep,
+      undo,
+      redo,
+      save,
+      takeOver,
+      lookForNewer,
+      keepAsCopy,
+      hasUnsaved,
+    },
     ...{ select, selectAll, toggleSelected, selectTo, isSelected },
   }
 })

@@ -5,7 +5,7 @@ import type { Coat, Piece } from '#core/card/schema'
 
 /** What was copied on the bench; it goes along from card to card. */
 export const useClipboard = defineStore('clipboard', () => {
-  const core = shallowRef<Piece['coats'] | null>(null)
+  const stack = shallowRef<Piece['coats'] | null>(null)
   const coat = shallowRef<Coat | null>(null)
   const pieces = shallowRef<Piece[]>([])
   const keys = shallowRef<KeyClip | null>(null)
@@ -27,5 +27,5 @@ export const useClipboard = defineStore('clipboard', () => {
     last.value = 'keys'
   }
 
-  return { core, coat, pieces, keys, last, keepCoat, keepPieces, keepKeys }
+  return { stack, coat, pieces, keys, last, keepCoat, keepPieces, keepKeys }
 })

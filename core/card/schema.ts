@@ -214,7 +214,7 @@ const coatSchemas = COATS.map((coat) =>
 export const coatSchema = z.discriminatedUnion('kind', coatSchemas as unknown as [(typeof coatSchemas)[number]])
 
 /** The coats of a piece, both groups front first. */
-export const coreSchema = z.strictObject({
+export const coatsSchema = z.strictObject({
   face: z.array(coatSchema).max(64).default([]),
   behind: z.array(coatSchema).max(64).default([]),
 })
@@ -240,7 +240,7 @@ const common = {
     .strictObject({ id: z.string().min(1).max(40), variant: z.string().min(1).max(120) })
     .nullable()
     .default(null),
-  coats: coreSchema.default({ face: [], behind: [] }),
+  coats: coatsSchema.default({ face: [], behind: [] }),
   outlineSteps: withoutKinds,
   finishes: withoutKinds,
   masks: withoutKinds,

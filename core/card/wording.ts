@@ -1,5 +1,5 @@
 import { TYPE_PARAMETERS } from '../pieces/type'
-import { settle } from '../values/settled'
+import { valueAt } from '../values/evaluated'
 import type { Moment, WordsPiece } from '../values/moment'
 
 /**
@@ -21,5 +21,5 @@ export function wordsFrom<T extends WordsPiece>(piece: T, find: (id: string) => 
 /** The words of a type piece at a moment. */
 export function wordingAt(piece: WordsPiece, at: Moment): string {
   const source = wordsFrom(piece, at.ring.typePiece ?? (() => undefined))
-  return settle(TYPE_PARAMETERS.wording, source.wording, at) as string
+  return valueAt(TYPE_PARAMETERS.wording, source.wording, at) as string
 }

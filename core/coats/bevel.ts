@@ -1,11 +1,11 @@
 import { choice, colour, curve, length, number } from '../values/parameter-kinds'
-import type { SettledValues } from '../values/settled'
+import type { EvaluatedValues } from '../values/evaluated'
 import { readCurve } from '../curves/curve'
 import { sinDegrees } from '../kernels/exact'
 import { blurReach } from '../kernels/gauss'
 import { BLEND_MODES } from '../kernels/blend-modes'
 import { OWN_LIGHT, softness } from './common-parameters'
-import type { CoatBench, Layer, PlaneRecipe } from './definition'
+import type { CoatTools, Layer, PlaneRecipe } from './definition'
 import { defineCoat, even, SIDES } from './definition'
 
 const strength = (label: string, help: string, standard: number) =>
@@ -63,7 +63,7 @@ const parameters = {
   }),
 } as const
 
-type Values = SettledValues<typeof parameters>
+type Values = EvaluatedValues<typeof parameters>
 
 export const bevel = defineCoat({
   kind: 'bevel',
@@ -83,24 +83,24 @@ export const bevel = defineCoat({
     const moves = { inside: -1, outside: 1, across: 0.5, sunk: -1 }[side]
     return [{ parameter: 'width', at: moves * scale.px(width), moves, deep: moves < 0 }]
   },
-  layers(values, bench): Layer[] {
-    if (bench.px(values.width) <= 0 || values.relief === 0) return []
-    const light = values.ownLight ? { azimuth: values.azimuth, elevation: values.elevation } : bench.light
-    const brightness = bench.mapped(bench.lit(bevelHeight(values, bench), light), values.gloss)
+  layers(values, tools): Layer[] {
+    if (tools.px(values.width) <= 0 || values.relief === 0) return []
+    const light = values.ownLight ? { azimuth: values.azimuth, elevation: values.elevation } : tools.light
+    const brightness = tools.mapped(tools.lit(bevelHeight(values, tools), light), values.gloss)
     const flat = readCurve(values.gloss)(sinDegrees(light.elevation))
     const where = SHOWN[values.side]
     // What is brighter than the flat face is lit, what is darker is in shade; the least difference is rounding.
     const layers: Layer[] = [
       {
         where,
-        mask: bench.ramped(brightness, flat - LEAST, -1 / Math.max(0.02, flat)),
+        mask: tools.ramped(brightness, flat - LEAST, -1 / Math.max(0.02, flat)),
         paint: { type: 'solid', colour: values.shade },
         opacity: values.shadeOpacity / 100,
         blend: values.shadeBlend,
       },
       {
         where,
-        mask: bench.ramped(brightness, flat + LEAST, 1 / Math.max(0.02, 1 - flat)),
+        mask: tools.ramped(brightness, flat + LEAST, 1 / Math.max(0.02, 1 - flat)),
         paint: { type: 'solid', colour: values.lit },
         opacity: values.litOpacity / 100,
         blend: values.litBlend,
@@ -114,17 +114,17 @@ const LEAST = 1e-4
 const SHOWN = { inside: 'inside', outside: 'outside', across: 'everywhere', sunk: 'everywhere' } as const
 
 /** The height field of a bevel in px; 0 far outside. */
-export function bevelHeight(values: Values, bench: CoatBench): PlaneRecipe {
-  const width = bench.px(values.width)
+export function bevelHeight(values: Values, tools: CoatTools): PlaneRecipe {
+  const width = tools.px(values.width)
   const height = (width * values.relief) / 100
-  const d = bench.distance()
-  const smooth = (plane: PlaneRecipe) => bench.blurred(plane, bench.px(values.smoothing) / 2)
+  const d = tools.distance()
+  const smooth = (plane: PlaneRecipe) => tools.blurred(plane, tools.px(values.smoothing) / 2)
   if (values.side === 'sunk') {
     // A valley: both sides fall to the edge. Measured down from their tops, so that it is 0 far away.
-    const up = bench.ramped(bench.absolute(d), 0, 1 / width)
-    return smooth(bench.mapped(up, values.profile, height, -readCurve(values.profile)(1)))
+    const up = tools.ramped(tools.absolute(d), 0, 1 / width)
+    return smooth(tools.mapped(up, values.profile, height, -readCurve(values.profile)(1)))
   }
   const foot = { inside: 0, outside: width, across: width / 2 }[values.side]
-  const up = bench.ramped(d, foot, -1 / width)
-  return smooth(bench.mapped(up, values.profile, height, -readCurve(values.profile)(0)))
+  const up = tools.ramped(d, foot, -1 / width)
+  return smooth(tools.mapped(up, values.profile, height, -readCurve(values.profile)(0)))
 }

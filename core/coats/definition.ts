@@ -3,7 +3,7 @@ import type { Parameters } from '../values/parameter-kinds'
 import { choice, number, toggle } from '../values/parameter-kinds'
 import type { StoredCurve } from '../curves/curve'
 import type { Join } from '../outline/corners'
-import type { SettledPaint, SettledValues } from '../values/settled'
+import type { EvaluatedPaint, EvaluatedValues } from '../values/evaluated'
 import type { Degrees, Px } from '../units'
 import type { BlendMode } from '../kernels/blend-modes'
 import { BLEND_MODES } from '../kernels/blend-modes'
@@ -39,7 +39,7 @@ export interface Layer {
   where: 'inside' | 'outside' | 'everywhere'
   /** Cover 0–1 in the coat's box; null covers everything. */
   mask: PlaneRecipe | null
-  paint: SettledPaint
+  paint: EvaluatedPaint
   /** For paint along the edge: the place of each pixel on its gradient, 0–1. */
   along?: PlaneRecipe
   /** 0–1, beside the coat's own opacity. */
@@ -85,7 +85,7 @@ export interface CoatScale {
 }
 
 /** What a coat may ask of the engine while it is computed. All lengths are render pixels. */
-export interface CoatBench extends CoatScale {
+export interface CoatTools extends CoatScale {
   /** Exact coverage of the outline moved by (dx, dy). */
   coverage(dx?: Px, dy?: Px): PlaneRecipe
   /** Signed distance to the edge, negative inside; exact as far as the coat `measures`. */
@@ -120,7 +120,7 @@ export interface CoatBench extends CoatScale {
 
 /** The coat's neighbours, for coats that are placed by them. */
 export interface CoatPlace<V> {
-  /** Coats of the same kind in the same stack, nearest to the face first, with what they settled to. */
+  /** Coats of the same kind in the same stack, nearest to the face first, as they are at this moment. */
   siblings: readonly { id: string; on: boolean; opacity: number; values: V; above: boolean }[]
   /** Index of this coat among `siblings`. */
   index: number
@@ -152,24 +152,24 @@ export interface CoatDefinition<T extends Parameters = Parameters> {
   /** True where the parts of the coat have blend modes of their own and the common one does not count. */
   ownBlend?: boolean
   /** How far the coat can touch beyond the outline. */
-  reach(values: SettledValues<T>, scale: CoatScale, place: CoatPlace<SettledValues<T>>): Insets
+  reach(values: EvaluatedValues<T>, scale: CoatScale, place: CoatPlace<EvaluatedValues<T>>): Insets
   /**
    * How far around a pixel the coat looks in what it made from the outline: it is computed so far beyond the canvas. By
    * default as far as it reaches.
    */
   looks?: Px
   /** How far from the edge the coat measures distances; 0 where it needs none. */
-  measures?(values: SettledValues<T>, scale: CoatScale, place: CoatPlace<SettledValues<T>>): Px
+  measures?(values: EvaluatedValues<T>, scale: CoatScale, place: CoatPlace<EvaluatedValues<T>>): Px
   /** True for coats that show offset edges as they are: what is nearest is then measured with the distances at once. */
   showsEdges?: boolean
   /**
    * Where on the cross-section the coat's falloff curve stands: px from the edge at which what it takes in is `x` (0–1).
    * Null while its other values leave no such place.
    */
-  falloffAt?(values: SettledValues<T>, scale: CoatScale, x: number): Px | null
+  falloffAt?(values: EvaluatedValues<T>, scale: CoatScale, x: number): Px | null
   /** Where the cross-section has handles; the edge's outward side points to the right. */
-  marks?(values: SettledValues<T>, scale: CoatScale, place: CoatPlace<SettledValues<T>>): SectionMark[]
-  layers(values: SettledValues<T>, bench: CoatBench, place: CoatPlace<SettledValues<T>>): Layer[]
+  marks?(values: EvaluatedValues<T>, scale: CoatScale, place: CoatPlace<EvaluatedValues<T>>): SectionMark[]
+  layers(values: EvaluatedValues<T>, tools: CoatTools, place: CoatPlace<EvaluatedValues<T>>): Layer[]
 }
 
 /** Keeps the parameter types while registering. */

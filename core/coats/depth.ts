@@ -1,5 +1,5 @@
 import { length, number, paint, toggle } from '../values/parameter-kinds'
-import type { SettledValues } from '../values/settled'
+import type { EvaluatedValues } from '../values/evaluated'
 import { cosDegrees, sinDegrees } from '../kernels/exact'
 import type { Rgba } from '../units'
 import { direction, ownDirection } from './common-parameters'
@@ -46,7 +46,7 @@ const parameters = {
   }),
 } as const
 
-type Values = SettledValues<typeof parameters>
+type Values = EvaluatedValues<typeof parameters>
 
 function way(values: Values, scale: CoatScale) {
   const towards = values.ownDirection ? values.direction : scale.light.azimuth + 180
@@ -82,25 +82,25 @@ export const depth = defineCoat({
     const length = scale.px(values.length)
     return length === 0 ? [] : [{ parameter: 'length', at: dx, moves: dx / length }]
   },
-  layers(values, bench): Layer[] {
-    const { dx, dy } = way(values, bench)
+  layers(values, tools): Layer[] {
+    const { dx, dy } = way(values, tools)
     if (dx === 0 && dy === 0 && values.taper === 100) return []
-    const { cover, depth: along, shade } = bench.swept(dx, dy, values.taper / 100, bench.light)
+    const { cover, depth: along, shade } = tools.swept(dx, dy, values.taper / 100, tools.light)
     const where = values.knockOut ? 'outside' : 'everywhere'
     const sides = values.sideLight / 100
     // The far paint is laid on the near one as strongly as the side lies deep.
     const over: Layer['over'] = [
       { mask: along, paint: values.far, along },
-      { mask: bench.ramped(shade, 0.5, -2), paint: { type: 'solid', colour: BLACK }, opacity: 0.8 * sides },
+      { mask: tools.ramped(shade, 0.5, -2), paint: { type: 'solid', colour: BLACK }, opacity: 0.8 * sides },
       {
-        mask: bench.ramped(shade, 0.5, 2),
+        mask: tools.ramped(shade, 0.5, 2),
         paint: { type: 'solid', colour: WHITE },
         opacity: 0.5 * sides,
         blend: 'soft-light',
       },
     ]
     // The body holds the shape: on the edge only what it covers beside the shape shows.
-    const mask = values.knockOut ? bench.band(bench.coverage(), cover, 1) : cover
+    const mask = values.knockOut ? tools.band(tools.coverage(), cover, 1) : cover
     return [{ where, mask, paint: values.near, along, over: over.filter(({ opacity = 1 }) => opacity > 0) }]
   },
 })

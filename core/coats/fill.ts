@@ -13,9 +13,9 @@ export const fill = defineCoat({
   reach: () => NO_REACH,
   looks: 2,
   measures: (values, scale) => (values.paint.type === 'edge' ? scale.innerDepth() + 1 : 0),
-  layers({ paint }, bench) {
+  layers({ paint }, tools) {
     if (paint.type !== 'edge') return [{ where: 'inside', mask: null, paint }]
-    const along = bench.ramped(bench.distance(), 0, -1 / Math.max(1e-3, bench.innerDepth()))
+    const along = tools.ramped(tools.distance(), 0, -1 / Math.max(1e-3, tools.innerDepth()))
     return [{ where: 'inside', mask: null, paint, along }]
   },
 })

@@ -1,9 +1,9 @@
 import { choice, paint } from '../values/parameter-kinds'
-import type { SettledValues } from '../values/settled'
+import type { EvaluatedValues } from '../values/evaluated'
 import { blurReach } from '../kernels/gauss'
 import { normalQuantile } from '../kernels/normal'
 import { falloff, firmness, grain, knockOut, softness } from './common-parameters'
-import type { CoatBench, CoatScale, Layer, PlaneRecipe } from './definition'
+import type { CoatTools, CoatScale, Layer, PlaneRecipe } from './definition'
 import { defineCoat, even, SIDES } from './definition'
 
 const parameters = {
@@ -44,7 +44,7 @@ const parameters = {
   knockOut: knockOut('Keeps the glow from showing through a half-transparent face'),
 } as const
 
-type Values = SettledValues<typeof parameters>
+type Values = EvaluatedValues<typeof parameters>
 
 /** A Gaussian of half the reach has this much left, twice its value, at the end of the reach: 2·(1 − Φ(2)). */
 const TAIL = 0.0455003
@@ -83,37 +83,37 @@ export const glow = defineCoat({
     // Twice what the Gaussian leaves, its tail moved to 0: see softly.
     return outward * (firm + sigma * normalQuantile(1 - (x * (1 - TAIL) + TAIL) / 2))
   },
-  layers(values, bench): Layer[] {
-    const { firm, soft } = parts(values, bench)
+  layers(values, tools): Layer[] {
+    const { firm, soft } = parts(values, tools)
     if (firm + soft <= 0) return []
     const inside = values.side === 'inside'
     // 1 at the edge (and within the firm part), 0 at the end of the reach.
-    const near = values.measure === 'even' ? evenly(values, bench) : softly(values, bench)
-    const strength = inside && values.start === 'centre' ? bench.complemented(near) : near
-    const shaped = bench.mapped(strength, values.falloff)
-    const mask = values.grain > 0 ? bench.grained(shaped, values.grain / 100) : shaped
+    const near = values.measure === 'even' ? evenly(values, tools) : softly(values, tools)
+    const strength = inside && values.start === 'centre' ? tools.complemented(near) : near
+    const shaped = tools.mapped(strength, values.falloff)
+    const mask = values.grain > 0 ? tools.grained(shaped, values.grain / 100) : shaped
     const where = inside ? 'inside' : values.knockOut ? 'outside' : 'everywhere'
     const { paint } = values
-    return [{ where, mask, paint, ...(paint.type === 'edge' ? { along: bench.complemented(strength) } : {}) }]
+    return [{ where, mask, paint, ...(paint.type === 'edge' ? { along: tools.complemented(strength) } : {}) }]
   },
 })
 
-function evenly(values: Values, bench: CoatBench): PlaneRecipe {
-  const { firm, soft } = parts(values, bench)
+function evenly(values: Values, tools: CoatTools): PlaneRecipe {
+  const { firm, soft } = parts(values, tools)
   const outward = values.side === 'inside' ? -1 : 1
   // 1 − (|d| − firm) / soft, cut to 0..1; never steeper than one pixel, about the same middle.
   const wide = Math.max(1, soft)
-  return bench.ramped(bench.distance(), outward * (firm + (soft + wide) / 2), -outward / wide)
+  return tools.ramped(tools.distance(), outward * (firm + (soft + wide) / 2), -outward / wide)
 }
 
 /** Twice the Gaussian of the shape is 1 at a straight edge; its tail is moved so that the reach is an end. */
-function softly(values: Values, bench: CoatBench): PlaneRecipe {
-  const { firm, sigma } = parts(values, bench)
+function softly(values: Values, tools: CoatTools): PlaneRecipe {
+  const { firm, sigma } = parts(values, tools)
   const inside = values.side === 'inside'
   const edge = inside ? -firm : firm
   // From a sigma of 2 px on a blur hides how an edge was covered.
-  const grown = firm <= 0 ? bench.coverage() : sigma >= 2 ? bench.swollen(edge) : bench.grown(edge)
-  const blurred = bench.blurred(grown, sigma)
-  const source = inside ? bench.complemented(blurred) : blurred
-  return bench.ramped(source, TAIL / 2, 2 / (1 - TAIL))
+  const grown = firm <= 0 ? tools.coverage() : sigma >= 2 ? tools.swollen(edge) : tools.grown(edge)
+  const blurred = tools.blurred(grown, sigma)
+  const source = inside ? tools.complemented(blurred) : blurred
+  return tools.ramped(source, TAIL / 2, 2 / (1 - TAIL))
 }

@@ -1,11 +1,11 @@
 import { choice, colour, length } from '../values/parameter-kinds'
-import type { SettledValues } from '../values/settled'
+import type { EvaluatedValues } from '../values/evaluated'
 import { cosDegrees, sinDegrees } from '../kernels/exact'
 import { blurReach } from '../kernels/gauss'
 import { normalQuantile } from '../kernels/normal'
 import type { Px } from '../units'
 import { direction, distance, falloff, firmness, grain, knockOut, ownDirection, softness } from './common-parameters'
-import type { CoatBench, CoatScale, Layer, PlaneRecipe } from './definition'
+import type { CoatTools, CoatScale, Layer, PlaneRecipe } from './definition'
 import { defineCoat, even, SIDES } from './definition'
 
 const byDistance = { parameter: 'cast', is: ['distance'] } as const
@@ -60,7 +60,7 @@ const parameters = {
   knockOut: knockOut('Keeps the shadow from showing through a half-transparent face'),
 } as const
 
-type Values = SettledValues<typeof parameters>
+type Values = EvaluatedValues<typeof parameters>
 
 /** Width of the soft edge per px of height: a light as wide as a third of its distance. Ours. */
 const SOFTNESS_PER_LIFT = 0.7
@@ -131,34 +131,34 @@ export const shadow = defineCoat({
     const z = normalQuantile(1 - Math.min(0.995, Math.max(0.005, x)))
     return values.side === 'inside' ? dx - spread - sigma * z : dx + spread + sigma * z
   },
-  layers(values, bench): Layer[] {
-    const { dx, dy, spread, sigma, opacity } = castOf(values, bench)
+  layers(values, tools): Layer[] {
+    const { dx, dy, spread, sigma, opacity } = castOf(values, tools)
     const paint = { type: 'solid', colour: values.colour } as const
     const inside = values.side === 'inside'
     // Inset shadow: the hole is the shape shrunk by the spread; what is not hole is shadow.
-    const form = shapeOf(bench, inside ? -spread : spread, sigma, dx, dy)
-    const soft = bench.blurred(form, sigma)
+    const form = shapeOf(tools, inside ? -spread : spread, sigma, dx, dy)
+    const soft = tools.blurred(form, sigma)
     const knockedOut = !inside && values.knockOut
-    const seen = inside ? bench.complemented(soft) : knockedOut && sigma < 1 ? besideFace(bench, soft, 1 - sigma) : soft
-    const cover = finished(values, bench, seen)
+    const seen = inside ? tools.complemented(soft) : knockedOut && sigma < 1 ? besideFace(tools, soft, 1 - sigma) : soft
+    const cover = finished(values, tools, seen)
     const where = inside ? 'inside' : knockedOut ? 'outside' : 'everywhere'
     return [{ where, mask: cover, paint, opacity }]
   },
 })
 
-function shapeOf(bench: CoatBench, spread: Px, sigma: Px, dx: Px, dy: Px): PlaneRecipe {
-  if (spread === 0) return bench.coverage(dx, dy)
-  return sigma >= SOFT ? bench.swollen(spread, dx, dy) : bench.grown(spread, undefined, dx, dy)
+function shapeOf(tools: CoatTools, spread: Px, sigma: Px, dx: Px, dy: Px): PlaneRecipe {
+  if (spread === 0) return tools.coverage(dx, dy)
+  return sigma >= SOFT ? tools.swollen(spread, dx, dy) : tools.grown(spread, undefined, dx, dy)
 }
 
 /**
  * What a hard shadow covers of the part of each pixel that the shape leaves free: without it, a pixel on the edge of a
  * shape that hides its shadow would show some. The softer the shadow (`firm` from 1 to 0), the less they share an edge.
  */
-const besideFace = (bench: CoatBench, shadow: PlaneRecipe, firm: number) =>
-  bench.band(bench.mapped(bench.coverage(), 'linear', firm), shadow, 1)
+const besideFace = (tools: CoatTools, shadow: PlaneRecipe, firm: number) =>
+  tools.band(tools.mapped(tools.coverage(), 'linear', firm), shadow, 1)
 
-function finished({ falloff, grain }: Values, bench: CoatBench, plane: PlaneRecipe): PlaneRecipe {
-  const shaped = falloff === 'linear' ? plane : bench.mapped(plane, falloff)
-  return grain > 0 ? bench.grained(shaped, grain / 100) : shaped
+function finished({ falloff, grain }: Values, tools: CoatTools, plane: PlaneRecipe): PlaneRecipe {
+  const shaped = falloff === 'linear' ? plane : tools.mapped(plane, falloff)
+  return grain > 0 ? tools.grained(shaped, grain / 100) : shaped
 }

@@ -1,5 +1,5 @@
 import { colour, toggle } from '../values/parameter-kinds'
-import type { SettledValues } from '../values/settled'
+import type { EvaluatedValues } from '../values/evaluated'
 import { cosDegrees, sinDegrees } from '../kernels/exact'
 import { blurReach } from '../kernels/gauss'
 import { angle, distance, falloff, softness } from './common-parameters'
@@ -19,7 +19,7 @@ const parameters = {
   }),
 } as const
 
-function parts(values: SettledValues<typeof parameters>, scale: CoatScale) {
+function parts(values: EvaluatedValues<typeof parameters>, scale: CoatScale) {
   const half = scale.px(values.distance) / 2
   return {
     dx: half * cosDegrees(values.direction),
@@ -39,12 +39,12 @@ export const sheen = defineCoat({
     const { dx, dy, sigma } = parts(values, scale)
     return even(Math.max(Math.abs(dx), Math.abs(dy)) + blurReach(sigma) + 1)
   },
-  layers(values, bench): Layer[] {
-    const { dx, dy, sigma } = parts(values, bench)
-    const copy = (way: 1 | -1) => bench.blurred(bench.coverage(way * dx, way * dy), sigma)
-    const difference = bench.difference(copy(1), copy(-1))
-    const bands = values.invert ? bench.complemented(difference) : difference
-    const mask = values.falloff === 'linear' ? bands : bench.mapped(bands, values.falloff)
+  layers(values, tools): Layer[] {
+    const { dx, dy, sigma } = parts(values, tools)
+    const copy = (way: 1 | -1) => tools.blurred(tools.coverage(way * dx, way * dy), sigma)
+    const difference = tools.difference(copy(1), copy(-1))
+    const bands = values.invert ? tools.complemented(difference) : difference
+    const mask = values.falloff === 'linear' ? bands : tools.mapped(bands, values.falloff)
     return [{ where: 'inside', mask, paint: { type: 'solid', colour: values.colour } }]
   },
 })

@@ -1,5 +1,5 @@
 import { choice, length, number, paint, toggle } from '../values/parameter-kinds'
-import type { SettledValues } from '../values/settled'
+import type { EvaluatedValues } from '../values/evaluated'
 import type { Px } from '../units'
 import type { CoatPlace, CoatScale, Layer } from './definition'
 import { defineCoat, even, SIDES } from './definition'
@@ -61,7 +61,7 @@ const parameters = {
   paint: paint({ label: 'Paint', help: 'What the line is painted with', default: '#3D0D16' }),
 } as const
 
-type Values = SettledValues<typeof parameters>
+type Values = EvaluatedValues<typeof parameters>
 
 /** Where the line begins and ends across the edge, in render px, outward positive. */
 interface Extent {
@@ -134,23 +134,23 @@ export const stroke = defineCoat({
       { parameter: 'offset', at: outward ? inner : outer, moves: outward ? 1 : -1 },
     ]
   },
-  layers(values, bench, place): Layer[] {
-    const { inner, outer, above } = extentOf(place.index, bench, place)
+  layers(values, tools, place): Layer[] {
+    const { inner, outer, above } = extentOf(place.index, tools, place)
     // A line of no width is no line.
     if (outer <= inner) return []
     const { paint, join, limit } = values
-    const grown = (edge: Px) => bench.grown(edge, { join, limit })
-    const along = paint.type === 'edge' ? bench.ramped(bench.distance(), inner, 1 / (outer - inner)) : undefined
+    const grown = (edge: Px) => tools.grown(edge, { join, limit })
+    const along = paint.type === 'edge' ? tools.ramped(tools.distance(), inner, 1 / (outer - inner)) : undefined
     const laid = { paint, ...(along ? { along } : {}) }
     const layers: Layer[] = []
     // The part on each side goes to that side and runs on under the edge, so that no hairline is left.
     if (outer > 0) {
-      const mask = inner <= 0 ? grown(outer) : bench.band(grown(inner), grown(outer), above)
+      const mask = inner <= 0 ? grown(outer) : tools.band(grown(inner), grown(outer), above)
       layers.push({ where: 'outside', mask, ...laid })
     }
     if (inner < 0) {
-      const far = bench.complemented(grown(inner))
-      const mask = outer >= 0 ? far : bench.band(bench.complemented(grown(outer)), far, above)
+      const far = tools.complemented(grown(inner))
+      const mask = outer >= 0 ? far : tools.band(tools.complemented(grown(outer)), far, above)
       layers.push({ where: 'inside', mask, ...laid })
     }
     return layers

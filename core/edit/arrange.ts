@@ -1,7 +1,7 @@
 import type { Placement } from '../outline/outline'
 import { unplace } from '../outline/outline'
 import type { Frames, Point, Rect } from '../units'
-import { settleNumber } from '../values/settled'
+import { numberValue } from '../values/evaluated'
 import { PLACE_PARAMETERS } from '../pieces/place'
 import type { Card } from '../card/schema'
 import { allPieces } from '../card/tree'
@@ -28,7 +28,7 @@ export function shiftPiece(card: Card, piece: StandingPiece, by: Point, frame: F
   const at = { ...momentIn(card, piece.id, frame), bare: true }
   const put = (next: Card, name: 'x' | 'y', value: number) => {
     if (value === 0) return next
-    const present = settleNumber(own[name], at, PLACE_PARAMETERS[name])
+    const present = numberValue(own[name], at, PLACE_PARAMETERS[name])
     return writeValue(next, `${piece.id}/${name}`, frame, hundredths(present + value))
   }
   return put(put(card, 'x', x), 'y', y)

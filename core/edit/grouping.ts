@@ -6,7 +6,7 @@ import type { Key, Moving } from '../values/moving'
 import { isMoving } from '../values/moving'
 import { PLACE_PARAMETERS } from '../pieces/place'
 import type { Card, GroupPiece, Piece } from '../card/schema'
-import { settleNumber } from '../values/settled'
+import { numberValue } from '../values/evaluated'
 import { allPieces, replacePiece } from '../card/tree'
 import { momentIn } from '../time/clock'
 import type { Moment } from '../values/moment'
@@ -70,7 +70,7 @@ export function ungroupPiece(card: Card, id: string, frame: Frames): { card: Car
 
 function placementOf(piece: Piece, at: Moment): Placement {
   const number = (name: 'x' | 'y' | 'scale' | 'rotation' | 'anchorX' | 'anchorY') =>
-    settleNumber(piece[name], at, PLACE_PARAMETERS[name])
+    numberValue(piece[name], at, PLACE_PARAMETERS[name])
   const turned = { x: number('x'), y: number('y'), rotation: number('rotation'), scale: number('scale') / 100 }
   return within(turned, { x: -number('anchorX'), y: -number('anchorY'), rotation: 0, scale: 1 })
 }
@@ -78,7 +78,7 @@ function placementOf(piece: Piece, at: Moment): Placement {
 /** A piece as it stands outside of its group: every value and every key of its place, turn and scale carried over. */
 function freed(card: Card, inner: Piece, outer: Placement, at: Moment): Piece {
   const { scale, rotation } = outer
-  const [x, y] = [settleNumber(inner.x, at, PLACE_PARAMETERS.x), settleNumber(inner.y, at, PLACE_PARAMETERS.y)]
+  const [x, y] = [numberValue(inner.x, at, PLACE_PARAMETERS.x), numberValue(inner.y, at, PLACE_PARAMETERS.y)]
   // Keys of one coordinate are carried over beside the other one: as it is at this frame, or at the same key.
   const carried = {
     x: mapped(inner.x, (v) => tidy(place(outer, { x: v, y }).x)),
@@ -133,7 +133,7 @@ export function moveAnchor(card: Card, id: string, anchor: { x: number; y: numbe
   const at = { ...momentIn(card, id, frame), bare: true }
   return withPiece(card, id, (piece) => {
     const number = (name: 'x' | 'y' | 'scale' | 'rotation' | 'anchorX' | 'anchorY') =>
-      settleNumber(piece[name], at, PLACE_PARAMETERS[name])
+      numberValue(piece[name], at, PLACE_PARAMETERS[name])
     const spin = { scale: number('scale') / 100, rotation: number('rotation'), x: 0, y: 0 }
     const by = place(spin, { x: anchor.x - number('anchorX'), y: anchor.y - number('anchorY') })
     return {

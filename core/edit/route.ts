@@ -4,7 +4,7 @@ import type { Bend, Key, Moving } from '../values/moving'
 import { isMoving } from '../values/moving'
 import { PLACE_PARAMETERS } from '../pieces/place'
 import type { Card, Piece } from '../card/schema'
-import { settleNumber } from '../values/settled'
+import { numberValue } from '../values/evaluated'
 import { allPieces } from '../card/tree'
 import { setKey, setStored, storedAt, writeValue } from './values'
 
@@ -21,7 +21,7 @@ export function routeFrames({ x, y }: Pick<Piece, 'x' | 'y'>): Frames[] {
 /** The place by its keys alone, in the space that it counts from. */
 export function placeAt({ x, y }: Pick<Piece, 'x' | 'y'>, frame: Frames, length: Frames): Point {
   const at = { ring: { length }, frame, bare: true }
-  return { x: settleNumber(x, at, PLACE_PARAMETERS.x), y: settleNumber(y, at, PLACE_PARAMETERS.y) }
+  return { x: numberValue(x, at, PLACE_PARAMETERS.x), y: numberValue(y, at, PLACE_PARAMETERS.y) }
 }
 
 /**

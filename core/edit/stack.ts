@@ -170,7 +170,7 @@ export function pasteCoat(
 }
 
 /** Gives a piece the coats of another one, in place of its own. */
-export function pasteCore(card: Card, pieceId: string, coats: Piece['coats']): Card {
+export function pasteStack(card: Card, pieceId: string, coats: Piece['coats']): Card {
   let grown = withPiece(card, pieceId, (piece) => ({ ...piece, coats: { face: [], behind: [] } }))
   for (const group of ['face', 'behind'] as const) {
     for (const coat of coats[group]) {

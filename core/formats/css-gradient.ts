@@ -2,7 +2,7 @@ import { parse, converter } from 'culori'
 import { writeColour } from '../values/colour'
 import type { StoredGradient } from '../values/moving'
 import { paintSchema } from '../values/paints'
-import type { SettledGradient } from '../values/settled'
+import type { EvaluatedGradient } from '../values/evaluated'
 import { WaxError } from '../errors'
 
 // Reads and writes gradients as CSS Images 3 and 4 spell them. Ours are angles anticlockwise from the right; CSS
@@ -181,7 +181,7 @@ const MIX_NAMES = { srgb: '', linear: ' in srgb-linear', oklab: ' in oklab' } as
  * Writes a gradient as CSS. What CSS cannot say (mirroring, a shift, a linear gradient longer than its box) is written
  * as far as it can; gradients along the edge become linear ones.
  */
-export function writeCssGradient(gradient: SettledGradient): string {
+export function writeCssGradient(gradient: EvaluatedGradient): string {
   const { type, spread, scale, shift, form, mix, angle, x, y } = gradient
   const stops = [...gradient.stops].sort((a, b) => a.at - b.at)
   // Scale and shift are told by the places of the colours.

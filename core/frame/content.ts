@@ -3,7 +3,7 @@ import type { StoredValue } from '../values/moving'
 import { isMoving } from '../values/moving'
 import type { Parameter } from '../values/parameters'
 import type { Piece } from '../card/schema'
-import { settle, settleAll } from '../values/settled'
+import { valueAt, valuesAt } from '../values/evaluated'
 import { piecesIn } from '../card/tree'
 import { Kept } from '../kept'
 import { PIECE_KINDS } from '../pieces/table'
@@ -62,7 +62,7 @@ export class Contents {
 
   /** The name of what a piece holds, without its own coats and place. `at` is the moment of the piece itself. */
   held(drawing: Drawing, piece: Piece, at: Moment, exposed: boolean): string {
-    const own = settleAll(PIECE_KINDS[piece.kind].parameters, piece as never, at)
+    const own = valuesAt(PIECE_KINDS[piece.kind].parameters, piece as never, at)
     const picture = 'picture' in piece ? piece.picture : null
     return this.within(drawing, at, exposed, [
       piece.kind,
@@ -83,6 +83,6 @@ function contentOf(piece: Piece, now: Moment): unknown {
   const at = stepped(now, piece.steps)
   const { still, moving } = writtenOf(piece)
   const words = piece.kind === 'type' ? wordingAt(piece, at) : null
-  const values = moving.map(({ parameter, value }) => settle(parameter, value, at))
+  const values = moving.map(({ parameter, value }) => valueAt(parameter, value, at))
   return [still, values, words, piecesIn(piece).map((inner) => contentOf(inner, insideOf(piece, at)))]
 }

@@ -1,9 +1,9 @@
 import type { Card } from '../card/schema'
 import { LARGEST_SIDE } from '../card/schema'
 import { toDisplay } from '../values/oklab'
-import type { Moment, SettledPaint } from '../values/settled'
+import type { Moment, EvaluatedPaint } from '../values/evaluated'
 import { lightOf } from '../card/light'
-import { settlePaint, settleSwitch } from '../values/settled'
+import { paintValue, switchValue } from '../values/evaluated'
 import { WaxError } from '../errors'
 import type { Plane, StraightPicture } from '../kernels/kernels'
 import { Kernels } from '../kernels/kernels'
@@ -180,7 +180,7 @@ export class Engine {
       .map(([i, piece]) => planPiece(drawing, piece, placement, `pieces[${i}]`, at))
     const { background } = card
     if (!background) return pieces
-    const paint = settlePaint(background, at)
+    const paint = paintValue(background, at)
     const name = JSON.stringify(['background', paint, card.frame, scale, card.blending, card.seed])
     return [{ name: () => name, lay: (canvas) => this.background(drawing, canvas, paint) }, ...pieces]
   }
@@ -272,7 +272,7 @@ export class Engine {
       ...{
         id: coat.id,
         kind: coat.kind,
-        colours: settleSwitch(coat.on, at) ? look(coat.id).row : whole.map(() => NOTHING),
+        colours: switchValue(coat.on, at) ? look(coat.id).row : whole.map(() => NOTHING),
       },
       ...handlesOf(all, coat.id, at),
       ...(coat.kind === 'bevel' ? { height: this.bevelHeights(all, coat.id, frame) } : {}),
@@ -306,12 +306,12 @@ export class Engine {
     return heights ?? new Array<number>(width).fill(0)
   }
 
-  private background(drawing: Drawing, canvas: Canvas, settled: SettledPaint): void {
+  private background(drawing: Drawing, canvas: Canvas, background: EvaluatedPaint): void {
     const { layers, box } = canvas
     canvas.touch(box)
     const { kernels } = this
     const mark = kernels.mark()
-    const paint = preparePaint(drawing, settled, null, 'background')
+    const paint = preparePaint(drawing, background, null, 'background')
     // A few rows at once, so that the planes of places stay small.
     for (let from = 0; from < box.h; from += BACKGROUND_ROWS) {
       const inner = kernels.mark()

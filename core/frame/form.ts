@@ -7,7 +7,7 @@ import type { Point, Px, Rect } from '../units'
 import type { FormedPiece } from './outlines'
 import type { Drawing, Standing } from './piece'
 import type { Hook } from './prepared-paint'
-import { lengthIn } from './recipe-bench'
+import { lengthIn } from './recipe-tools'
 
 // The outlines of a piece on the render grid, as its coats see them.
 

@@ -1,7 +1,7 @@
 import { PICTURE_PARAMETERS } from '../pieces/picture'
 import { PIECE_KINDS } from '../pieces/table'
 import type { GroupPiece, Piece, PicturePiece } from '../card/schema'
-import { settleAll } from '../values/settled'
+import { valuesAt } from '../values/evaluated'
 import { insideOf } from '../time/clock'
 import type { Moment } from '../values/moment'
 import type { CoatScale } from '../coats/definition'
@@ -11,7 +11,7 @@ import { middleOf, place as onGrid } from '../outline/outline'
 import { fromPixels } from '../paint/gradient'
 import type { Kernels, Plane } from '../kernels/kernels'
 import type { Rect } from '../units'
-import { AlphaBench } from './alpha-bench'
+import { AlphaTools } from './alpha-tools'
 import type { Stratum } from './ground'
 import { Canvas } from './canvas'
 import type { GridBox } from './grid-box'
@@ -25,7 +25,7 @@ import type { LaidPicture } from './shelf'
 import { isolated, planIsolated } from './isolated'
 import { namingPiece } from './naming'
 import { pictureSampler } from './prepared-paint'
-import { lengthIn } from './recipe-bench'
+import { lengthIn } from './recipe-tools'
 
 /** Pieces whose coats are computed from the alpha of what they hold. */
 type AlphaPiece = GroupPiece | PicturePiece
@@ -211,7 +211,7 @@ function drawFromAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece, 
       unit: standing.placement.scale,
       placement: unscaled,
     },
-    bench: (window, seed) => new AlphaBench(setting, window, seed, form),
+    tools: (window, seed) => new AlphaTools(setting, window, seed, form),
     contents: (seen) => ({
       ...{
         group: 'face',
@@ -248,7 +248,7 @@ function drawPixels(
   const { kernels, pictures } = drawing
   const form = formOf(drawing, standing, place)
   if (!form || !picture) return
-  const { width, height, linear } = settleAll(PICTURE_PARAMETERS, standing.piece as never, standing.at)
+  const { width, height, linear } = valuesAt(PICTURE_PARAMETERS, standing.piece as never, standing.at)
   const pixels = pictures.get(picture, `${place}.picture`)
   const mark = kernels.mark()
   const mask = kernels.coverage(kernels.segments(form.segments, -box.x, -box.y), box.w, box.h)

@@ -4,7 +4,7 @@ import type { Canvas } from './canvas'
 import { EdgeField } from './edge-field'
 import { boxesFor } from './grid-box'
 import { laidCoats } from './laid-coats'
-import { OutlineBench } from './outline-bench'
+import { OutlineTools } from './outline-tools'
 import type { Drawing, Standing } from './piece'
 import { formOf } from './form'
 import { settingOf } from './piece'
@@ -22,8 +22,8 @@ export function heightRow(drawing: Drawing, standing: Standing, canvas: Canvas, 
   const fieldBox = boxesFor(form.bounds, even(measures), Math.max(measures, margin), canvas.box, drawing.world)?.box
   if (!box || !fieldBox) return null
   const field = new EdgeField(kernels, shelf, form, fieldBox, measures, false)
-  const bench = new OutlineBench(settingOf(drawing, standing, form), box, () => 0, form, field)
-  const plane = bench.plane(bevelHeight(coat.values, bench))
+  const tools = new OutlineTools(settingOf(drawing, standing, form), box, () => 0, form, field)
+  const plane = tools.plane(bevelHeight(coat.values, tools))
   const row = Math.floor(canvas.box.h / 2) - box.y
   return [...kernels.floats(kernels.cropped(plane, -box.x, row, canvas.box.w, 1))]
 }

@@ -1,6 +1,6 @@
 import type { Coat, Piece } from '../card/schema'
-import type { Moment } from '../values/settled'
-import { settleAll, settleNumber, settleSwitch } from '../values/settled'
+import type { Moment } from '../values/evaluated'
+import { valuesAt, numberValue, switchValue } from '../values/evaluated'
 import type { CoatDefinition, CoatPlace, CoatScale, DepthGroup, Insets } from '../coats/definition'
 import { COMMON_COAT_PARAMETERS } from '../coats/definition'
 import { coatOf } from '../coats/table'
@@ -35,15 +35,15 @@ function laidAt(id: string, coats: Piece['coats'], at: Moment): LaidCoat[] {
   return (['behind', 'face'] as const).flatMap((group) =>
     [...coats[group]]
       .reverse()
-      .filter((coat) => settleSwitch(coat.on, at))
+      .filter((coat) => switchValue(coat.on, at))
       .map((coat) => {
         const definition = coatOf(coat.kind)
         return {
           id: coat.id,
           ...{ group, definition },
-          values: settleAll(definition.parameters, coat, at) as never,
-          opacity: settleNumber(coat.opacity, at, COMMON_COAT_PARAMETERS.opacity) / 100,
-          blend: settleAll(COMMON_COAT_PARAMETERS, coat, at).blend,
+          values: valuesAt(definition.parameters, coat, at) as never,
+          opacity: numberValue(coat.opacity, at, COMMON_COAT_PARAMETERS.opacity) / 100,
+          blend: valuesAt(COMMON_COAT_PARAMETERS, coat, at).blend,
           place: placeAmong(coat, coats, at),
           address: `${id}/${coat.id}`,
         }
@@ -59,9 +59,9 @@ function placeAmong(coat: Coat, coats: Piece['coats'], at: Moment): CoatPlace<ne
   const index = same.indexOf(coat)
   const siblings = same.map((other, i) => ({
     id: other.id,
-    on: settleSwitch(other.on, at),
-    opacity: settleNumber(other.opacity, at, COMMON_COAT_PARAMETERS.opacity) / 100,
-    values: settleAll(parameters, other, at) as never,
+    on: switchValue(other.on, at),
+    opacity: numberValue(other.opacity, at, COMMON_COAT_PARAMETERS.opacity) / 100,
+    values: valuesAt(parameters, other, at) as never,
     above: i < index,
   }))
   return { siblings, index }

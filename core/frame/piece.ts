@@ -2,8 +2,8 @@ import { PLACE_PARAMETERS } from '../pieces/place'
 import type { Card, Piece } from '../card/schema'
 import type { Moment } from '../values/moment'
 import { stepped } from '../values/moment'
-import type { SettledPaint } from '../values/settled'
-import { settleAll, settleSwitch } from '../values/settled'
+import type { EvaluatedPaint } from '../values/evaluated'
+import { valuesAt, switchValue } from '../values/evaluated'
 import type { CoatScale, Insets, Layer, Light } from '../coats/definition'
 import { even } from '../coats/definition'
 import type { Placement } from '../outline/outline'
@@ -27,13 +27,13 @@ import { boxesFor, joined } from './grid-box'
 import { isolated, planIsolated } from './isolated'
 import type { LaidCoat } from './laid-coats'
 import { fieldReach, laidCoats, lookOf, measured, reachOf, seedOf } from './laid-coats'
-import { OutlineBench } from './outline-bench'
+import { OutlineTools } from './outline-tools'
 import type { Outlines } from './outlines'
 import type { Shutter } from './shutter'
 import type { LaidPicture, Shelf } from './shelf'
 import type { Hook, Palette, PreparedPaint } from './prepared-paint'
 import { isLinear, preparePaint } from './prepared-paint'
-import type { BenchSetting, RecipeBench } from './recipe-bench'
+import type { ToolSetting, RecipeTools } from './recipe-tools'
 
 /** What drawing needs from the engine. */
 export interface Drawing extends Palette {
@@ -68,13 +68,13 @@ export interface Standing {
 
 /** Whether a piece is on at a moment that lies in its span. */
 export const isSeen = ({ on, span }: Piece, at: Moment) =>
-  settleSwitch(on, at) && (!span || (at.frame >= span.in && at.frame < span.out))
+  switchValue(on, at) && (!span || (at.frame >= span.in && at.frame < span.out))
 
 /** Null for a piece that is off, not seen at this frame, clear, or scaled to nothing. */
 export function standingOf(piece: Piece, parent: Placement, now: Moment): Standing | null {
   if (!isSeen(piece, now)) return null
   const at = stepped(now, piece.steps)
-  const { x, y, anchorX, anchorY, rotation, scale, opacity, blend } = settleAll(PLACE_PARAMETERS, piece as never, at)
+  const { x, y, anchorX, anchorY, rotation, scale, opacity, blend } = valuesAt(PLACE_PARAMETERS, piece as never, at)
   if (opacity <= 0 || scale <= 0) return null
   const anchor = within(parent, { x, y, rotation, scale: scale / 100 })
   const placement = within(anchor, { x: -anchorX, y: -anchorY, rotation: 0, scale: 1 })
@@ -184,16 +184,16 @@ function preparedForm(
     reach,
     coats.some(({ definition }) => definition.showsEdges),
   )
-  const bench = (box: GridBox, seed: () => number) => new OutlineBench(setting, box, seed, form, field)
+  const tools = (box: GridBox, seed: () => number) => new OutlineTools(setting, box, seed, form, field)
   const { scale, bounds, hook } = form
-  return prepareCoats({ drawing, standing, canvas, coats, scale, bounds, hook, bench, tints, share })
+  return prepareCoats({ drawing, standing, canvas, coats, scale, bounds, hook, tools, tints, share })
 }
 
 export function settingOf(
   { kernels, shelf, draft }: Drawing,
   { placement }: Standing,
   { key, reference, scale }: { key: string; reference: Px; scale: CoatScale },
-): BenchSetting {
+): ToolSetting {
   const { light, innerDepth, extent } = scale
   return { kernels, shelf, draft, key, scale: placement.scale, reference, light, innerDepth, extent }
 }
@@ -206,7 +206,7 @@ interface CoatWork {
   scale: CoatScale
   bounds: Rect
   hook: Hook
-  bench(box: GridBox, seed: () => number): RecipeBench
+  tools(box: GridBox, seed: () => number): RecipeTools
   /** Colours that paints take on. */
   tints?: readonly Tint[]
   /** See PreparedPiece.share. */
@@ -226,14 +226,14 @@ export function drawCoats(work: CoatWork): void {
 /** All coats of a form, each computed in the box that it can touch; null where there is nothing to lay. */
 function prepareCoats(work: CoatWork): PreparedPiece | null {
   const { drawing, standing, canvas, coats, scale, bounds, tints = [], share = 1 } = work
-  const benches = new Map<string, RecipeBench>()
+  const toolSets = new Map<string, RecipeTools>()
   const ink = boxesFor(bounds, even(1), 0, canvas.box, drawing.world)?.visible ?? NOWHERE
   const inked = ink.w > 0 && ink.h > 0
   let seed = 0
-  const benchIn = (box: GridBox) => {
+  const toolsIn = (box: GridBox) => {
     const name = `${box.x} ${box.y} ${box.w} ${box.h}`
-    const found = benches.get(name) ?? work.bench(box, () => seed)
-    benches.set(name, found)
+    const found = toolSets.get(name) ?? work.tools(box, () => seed)
+    toolSets.set(name, found)
     return found
   }
 
@@ -245,16 +245,16 @@ function prepareCoats(work: CoatWork): PreparedPiece | null {
     const reach = coat.definition.reach(coat.values, scale, coat.place)
     const boxes = boxesFor(bounds, reach, lookOf(coat, scale), canvas.box, drawing.world)
     if (!boxes) return []
-    const bench = benchIn(boxes.box)
+    const tools = toolsIn(boxes.box)
     seed = seedOf(drawing.card, coat)
     const tinted = tints.filter(({ on }) => on === 'all' || coat.definition.kind === 'fill')
-    return coat.definition.layers(coat.values, bench, coat.place).flatMap((layer, k): PreparedLayer[] => {
+    return coat.definition.layers(coat.values, tools, coat.place).flatMap((layer, k): PreparedLayer[] => {
       const box = layer.where === 'inside' ? ink : boxes.visible
       if (box.w <= 0 || box.h <= 0) return []
       canvas.touch(box)
       const painting = (part: Omit<Layer, 'where' | 'over'>, whole: number, blend: BlendMode): PreparedPainting => ({
-        mask: part.mask && bench.plane(bench.cropped(part.mask, box)),
-        along: part.along && part.paint.type === 'edge' ? bench.plane(bench.cropped(part.along, box)) : null,
+        mask: part.mask && tools.plane(tools.cropped(part.mask, box)),
+        along: part.along && part.paint.type === 'edge' ? tools.plane(tools.cropped(part.along, box)) : null,
         paint: keptPlaces(
           drawing,
           box,
@@ -272,7 +272,7 @@ function prepareCoats(work: CoatWork): PreparedPiece | null {
           box,
           over: [
             ...(layer.over ?? []).map((part) => painting(part, 1, 'normal')),
-            ...(isPicture(layer.paint) ? tinted.map((tint) => wash(drawing.card, tint)) : []),
+            ...(isPicture(layer.paint) ? tinted.map((tint) => laidTint(drawing.card, tint)) : []),
           ],
         },
       ]
@@ -284,8 +284,8 @@ function prepareCoats(work: CoatWork): PreparedPiece | null {
   if (contents.length > 0) canvas.touch(ink)
   const layers = [...behind, ...contents, ...face]
   if (layers.length === 0) return null
-  const inkBench = benchIn(ink)
-  const coverage = inked ? inkBench.plane(inkBench.coverage()) : drawing.kernels.plane(0, 0)
+  const inkTools = toolsIn(ink)
+  const coverage = inked ? inkTools.plane(inkTools.coverage()) : drawing.kernels.plane(0, 0)
   return { layers, coverage, ink, blend: standing.blend, opacity: standing.opacity, share }
 }
 
@@ -298,10 +298,10 @@ function keptPlaces({ shelf }: Drawing, box: GridBox, paint: PreparedPaint): Pre
   return { ramp: paint.ramp, places: ({ y, h }) => ({ at: at + (y - box.y) * w * 4, w, h }) }
 }
 
-const isPicture = (paint: SettledPaint) => paint.type === 'texture' && paint.pattern === 'picture'
+const isPicture = (paint: EvaluatedPaint) => paint.type === 'texture' && paint.pattern === 'picture'
 
 /** A tint over a picture, whose own colours are not known one by one. */
-const wash = (card: Card, { colour, share }: Tint): PreparedPainting => ({
+const laidTint = (card: Card, { colour, share }: Tint): PreparedPainting => ({
   ...{ mask: null, along: null, opacity: share, blend: 'normal' },
   paint: { solid: pixelColour(colour, isLinear(card)) },
 })

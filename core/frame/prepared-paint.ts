@@ -1,5 +1,5 @@
 import type { Card } from '../card/schema'
-import type { SettledGradient, SettledPaint, SettledTexture } from '../values/settled'
+import type { EvaluatedGradient, EvaluatedPaint, EvaluatedTexture } from '../values/evaluated'
 import type { Affine, Kernels, Layers, Plane, Ramp } from '../kernels/kernels'
 import type { Placement } from '../outline/outline'
 import { gradientCircle, gradientLine, gradientTurn } from '../paint/gradient'
@@ -42,7 +42,12 @@ export interface Hook {
 export const isLinear = (card: Card): boolean => card.blending === 'linear'
 
 /** `piece` is null for what hangs on the card alone. What is made belongs to the kernels' current mark. */
-export function preparePaint(palette: Palette, paint: SettledPaint, piece: Hook | null, place: string): PreparedPaint {
+export function preparePaint(
+  palette: Palette,
+  paint: EvaluatedPaint,
+  piece: Hook | null,
+  place: string,
+): PreparedPaint {
   const { card } = palette
   if (paint.type === 'solid') return { solid: pixelColour(paint.colour, isLinear(card)) }
   const hook = piece && paint.hang === 'piece' ? piece : wholeCard(palette)
@@ -60,7 +65,7 @@ function wholeCard({ card, scale }: Palette): Hook {
 
 function prepareGradient(
   { kernels, card }: Palette,
-  paint: SettledGradient,
+  paint: EvaluatedGradient,
   { bounds, placement }: Hook,
 ): PreparedPaint {
   const colours = rampColours(paint, isLinear(card))
@@ -90,7 +95,7 @@ function prepareGradient(
   }
 }
 
-function prepareTexture(palette: Palette, paint: SettledTexture, hook: Hook, place: string): PreparedPaint {
+function prepareTexture(palette: Palette, paint: EvaluatedTexture, hook: Hook, place: string): PreparedPaint {
   const { kernels, tiles, card } = palette
   const map = textureMap(paint, hook.bounds, hook.placement, hook.unit)
   if (paint.pattern === 'picture') {
@@ -113,7 +118,7 @@ function prepareTexture(palette: Palette, paint: SettledTexture, hook: Hook, pla
 }
 
 /** From the ground to the colour; contrast ½ is the pattern as it is, 1 has no greys between. */
-function twoColours(kernels: Kernels, { colour, ground }: SettledTexture, linear: boolean, contrast: number): Ramp {
+function twoColours(kernels: Kernels, { colour, ground }: EvaluatedTexture, linear: boolean, contrast: number): Ramp {
   const span = Math.max(0.01, 1 - contrast)
   const [low, high] = [0.5 - span / 2, 0.5 + span / 2]
   const stop = (at: number, value: Rgba) => ({ at, colour: value, middle: 0.5 })

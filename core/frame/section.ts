@@ -4,8 +4,8 @@ import type { CoatScale, SectionMark } from '../coats/definition'
 import { coatOf } from '../coats/table'
 import type { BoxPiece, Card, Coat, Piece } from '../card/schema'
 import { allPieces } from '../card/tree'
-import type { Moment } from '../values/settled'
-import { settle, settleColour, settleLength, settleNumber, settleSwitch } from '../values/settled'
+import type { Moment } from '../values/evaluated'
+import { valueAt, colourValue, lengthValue, numberValue, switchValue } from '../values/evaluated'
 import { lightOf } from '../card/light'
 import { COMMON_COAT_PARAMETERS } from '../coats/definition'
 import { writeColour } from '../values/colour'
@@ -91,15 +91,15 @@ export function edgeCard(
 
 /** A coat without motion but that of its paints: lengths in px, directions as seen from the edge. */
 function stillCoat(coat: Coat, { at, reference, facing }: { at: Moment; reference: Px; facing: Degrees }): Coat {
-  const opacity = settleNumber(coat.opacity, at, COMMON_COAT_PARAMETERS.opacity)
-  const still: Coat = { ...coat, on: settleSwitch(coat.on, at), opacity }
+  const opacity = numberValue(coat.opacity, at, COMMON_COAT_PARAMETERS.opacity)
+  const still: Coat = { ...coat, on: switchValue(coat.on, at), opacity }
   for (const [name, parameter] of Object.entries(coatOf(coat.kind).parameters)) {
-    if (parameter.type === 'length') still[name] = inPx(settleLength(coat[name], at, parameter), reference)
-    else if (parameter.type === 'colour') still[name] = writeColour(settleColour(coat[name], at))
+    if (parameter.type === 'length') still[name] = inPx(lengthValue(coat[name], at, parameter), reference)
+    else if (parameter.type === 'colour') still[name] = writeColour(colourValue(coat[name], at))
     else if (parameter.type === 'number') {
-      const value = settleNumber(coat[name], at, parameter)
+      const value = numberValue(coat[name], at, parameter)
       still[name] = name === 'direction' || name === 'azimuth' ? value - facing : value
-    } else if (parameter.type !== 'paint') still[name] = settle(parameter, coat[name], at) as StoredValue
+    } else if (parameter.type !== 'paint') still[name] = valueAt(parameter, coat[name], at) as StoredValue
   }
   return still
 }

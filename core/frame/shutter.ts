@@ -1,7 +1,7 @@
 import { listPieceParameters } from '../card/addresses'
 import { isMoving } from '../values/moving'
 import type { Piece } from '../card/schema'
-import { settle } from '../values/settled'
+import { valueAt } from '../values/evaluated'
 import { piecesIn } from '../card/tree'
 import { PIECE_KINDS } from '../pieces/table'
 import type { Placement } from '../outline/outline'
@@ -76,7 +76,7 @@ const isPlace = (address: string) => PLACE.includes(address.slice(address.indexO
 function valuesAt(piece: Piece, at: Moment): string {
   const own = listPieceParameters(piece)
     .filter(({ address, value }) => isMoving(value) && !isPlace(address))
-    .map(({ parameter, value }) => settle(parameter, value, at))
+    .map(({ parameter, value }) => valueAt(parameter, value, at))
   const inside = insideOf(piece, at)
   return (
     JSON.stringify(own) +

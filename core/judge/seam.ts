@@ -7,7 +7,7 @@ import { PLACE_PARAMETERS } from '../pieces/place'
 import type { Part } from '../card/parts'
 import { partOf } from '../card/parts'
 import type { Card, Piece } from '../card/schema'
-import { settleNumber, settleSwitch } from '../values/settled'
+import { numberValue, switchValue } from '../values/evaluated'
 import { pathTo, piecesIn } from '../card/tree'
 import { frameIn, hasClock, momentIn } from '../time/clock'
 import { momentOf } from '../time/ring'
@@ -109,9 +109,9 @@ function isUnseen(card: Card, { piece, address }: ParameterPlace): boolean {
       // Entries of a piece's lists run as it does.
       const at = momentIn(card, 'span' in holder ? holder.id : own.id, frame)
       const span = 'span' in holder ? (holder.span as Piece['span']) : null
-      if (!settleSwitch(holder.on, at) || (span && (at.frame < span.in || at.frame >= span.out))) return true
+      if (!switchValue(holder.on, at) || (span && (at.frame < span.in || at.frame >= span.out))) return true
       const opacity = 'opacity' in holder ? holder.opacity : 100
-      return settleNumber(opacity, at, PLACE_PARAMETERS.opacity) <= 0
+      return numberValue(opacity, at, PLACE_PARAMETERS.opacity) <= 0
     })
   return clear(card.length - 1) && clear(0)
 }

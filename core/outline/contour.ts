@@ -155,11 +155,11 @@ class Pen {
       this.points.push(this.x, this.y)
       this.smooth.push(false)
       this.first = [dx, dy]
-    } else if (this.last) this.settle(goesOn(this.last, [dx, dy]))
+    } else if (this.last) this.finish(goesOn(this.last, [dx, dy]))
   }
 
   /** Now it is known whether the last point is a corner. */
-  private settle(smooth: boolean): void {
+  private finish(smooth: boolean): void {
     this.smooth[this.smooth.length - 1] = smooth
     this.atCorner = !smooth
     if (!smooth && this.trail) {
@@ -197,7 +197,7 @@ class Pen {
     if (this.points.length === 0) return
     let n = this.points.length
     if (this.points[0] === this.points[n - 2] && this.points[1] === this.points[n - 1]) {
-      this.settle(this.first !== null && this.last !== null && goesOn(this.last, this.first))
+      this.finish(this.first !== null && this.last !== null && goesOn(this.last, this.first))
       n = this.points.length
       // The last point is the first one again.
       this.points.length = n - 2
@@ -205,7 +205,7 @@ class Pen {
       this.smooth[0] = this.first !== null && this.last !== null && goesOn(this.last, this.first)
     } else {
       const back: [number, number] = [this.startX - this.x, this.startY - this.y]
-      this.settle(this.last !== null && goesOn(this.last, back))
+      this.finish(this.last !== null && goesOn(this.last, back))
       this.smooth[0] = this.first !== null && goesOn(back, this.first)
     }
     found.push({ points: this.points, smooth: this.smooth, closed: true })

@@ -1,4 +1,4 @@
-import type { SettledGradient } from '../values/settled'
+import type { EvaluatedGradient } from '../values/evaluated'
 import { acosDegrees, cosDegrees, sinDegrees } from '../kernels/exact'
 import type { Affine } from '../kernels/kernels'
 import type { Placement } from '../outline/outline'
@@ -12,7 +12,7 @@ import type { Point, Rect } from '../units'
  * the middle of the bounds and spans |w·cos a| + |h·sin a| (CSS Images 4 §3.1.1).
  */
 export function gradientLine(
-  paint: SettledGradient,
+  paint: EvaluatedGradient,
   bounds: Rect,
   placement: Placement,
 ): { t0: number; tx: number; ty: number } {
@@ -27,7 +27,7 @@ export function gradientLine(
 }
 
 /** The values of a gradient that its two ends on the stage stand for. Angle in degrees, the others in shares. */
-export type GradientLineValues = Pick<SettledGradient, 'angle' | 'scale' | 'shift'>
+export type GradientLineValues = Pick<EvaluatedGradient, 'angle' | 'scale' | 'shift'>
 
 /** The points of the shape's own space at which a linear gradient has its first and its last colour. */
 export function gradientEnds({ angle, scale, shift }: GradientLineValues, bounds: Rect): [Point, Point] {
@@ -55,12 +55,12 @@ function lineOf(angle: number, { left, top, right, bottom }: Rect) {
   return { span: Math.max(1e-6, span), middle: { x: (left + right) / 2, y: (top + bottom) / 2 } }
 }
 
-function centreOf(paint: SettledGradient, { left, top, right, bottom }: Rect) {
+function centreOf(paint: EvaluatedGradient, { left, top, right, bottom }: Rect) {
   return { x: left + (right - left) * paint.x, y: top + (bottom - top) * paint.y }
 }
 
 /** Render pixels to the unit circle: 1 where the gradient ends, at the farthest side (CSS Images 4 §3.2.1). */
-export function gradientCircle(paint: SettledGradient, bounds: Rect, placement: Placement): Affine {
+export function gradientCircle(paint: EvaluatedGradient, bounds: Rect, placement: Placement): Affine {
   const centre = centreOf(paint, bounds)
   const rx = Math.max(centre.x - bounds.left, bounds.right - centre.x)
   const ry = Math.max(centre.y - bounds.top, bounds.bottom - centre.y)
@@ -70,7 +70,7 @@ export function gradientCircle(paint: SettledGradient, bounds: Rect, placement: 
 }
 
 /** Render pixels to directions around the middle: the u axis is the gradient's angle, v lies clockwise of it. */
-export function gradientTurn(paint: SettledGradient, bounds: Rect, placement: Placement): Affine {
+export function gradientTurn(paint: EvaluatedGradient, bounds: Rect, placement: Placement): Affine {
   const { a, b, c, d, e, f } = fromPixels(placement, centreOf(paint, bounds), 1, 1)
   const [k, s] = [cosDegrees(paint.angle), sinDegrees(paint.angle)]
   // (x, y) in the shape's own space, y down, turned so that the angle's direction is u.

@@ -1,5 +1,5 @@
 import { linearToOklab, oklabToLinear, toDisplay, toLinear } from '../values/oklab'
-import type { SettledGradient, SettledStop } from '../values/settled'
+import type { EvaluatedGradient, EvaluatedStop } from '../values/evaluated'
 import { Kept } from '../kept'
 import { log, pow } from '../kernels/exact'
 import type { Rgba } from '../units'
@@ -11,7 +11,7 @@ const SHARP_STEPS = 8192
 /** Colours that change within so small a share of the gradient meet almost in one place. */
 const SHARP = 1 / 64
 
-type Space = SettledGradient['mix']
+type Space = EvaluatedGradient['mix']
 
 /** From display-encoded sRGB into the space of the mix. */
 function into([r, g, b]: readonly [number, number, number], space: Space): [number, number, number] {
@@ -33,7 +33,7 @@ export function pixelColour([r, g, b, a]: Rgba, linear: boolean): Rgba {
   return linear ? [toLinear(r), toLinear(g), toLinear(b), a] : [r, g, b, a]
 }
 
-type Mix = Pick<SettledGradient, 'stops' | 'mix'>
+type Mix = Pick<EvaluatedGradient, 'stops' | 'mix'>
 
 const kept = new Kept<string, Float32Array>(100)
 
@@ -69,11 +69,11 @@ function mixedColours({ stops, mix }: Mix, linear: boolean): Float32Array {
   return colours
 }
 
-function isSharp({ at, middle }: SettledStop, next: SettledStop | undefined): boolean {
+function isSharp({ at, middle }: EvaluatedStop, next: EvaluatedStop | undefined): boolean {
   return next !== undefined && (next.at - at) * Math.min(middle, 1 - middle) < SHARP
 }
 
-function progress(from: SettledStop, to: SettledStop, t: number): number {
+function progress(from: EvaluatedStop, to: EvaluatedStop, t: number): number {
   const span = to.at - from.at
   if (span <= 0) return 0
   const p = Math.min(1, Math.max(0, (t - from.at) / span))

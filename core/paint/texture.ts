@@ -1,4 +1,4 @@
-import type { SettledTexture } from '../values/settled'
+import type { EvaluatedTexture } from '../values/evaluated'
 import type { Affine, Kernels } from '../kernels/kernels'
 import type { Address } from '../kernels/module'
 import type { Placement } from '../outline/outline'
@@ -90,7 +90,7 @@ export class Tiles {
  * Render pixels to px of the texture at 100 %: turned, scaled and moved as the paint says. `unit` is one px of the
  * piece in the units of `bounds`.
  */
-export function textureMap(paint: SettledTexture, bounds: Rect, placement: Placement, unit: number): Affine {
+export function textureMap(paint: EvaluatedTexture, bounds: Rect, placement: Placement, unit: number): Affine {
   const origin = {
     x: (bounds.left + bounds.right) / 2 + paint.x * unit,
     y: (bounds.top + bounds.bottom) / 2 + paint.y * unit,

@@ -1,6 +1,6 @@
 import type { z } from 'zod'
 import type { Parameters } from '../values/parameter-kinds'
-import type { SettledValues } from '../values/settled'
+import type { EvaluatedValues } from '../values/evaluated'
 import type { PathCommand, Ring } from '../outline/contour'
 import type { LineStyle } from '../outline/stroked'
 import type { Clock } from '../values/moment'
@@ -43,9 +43,9 @@ export interface PieceDefinition<T extends Parameters = Parameters> {
   /** The clock that it gives what it holds; by default none. */
   clock?(piece: object): Clock | null
   /** Its outline around its place. */
-  outline?(values: SettledValues<T>, work: OutlineWork): Ring[]
+  outline?(values: EvaluatedValues<T>, work: OutlineWork): Ring[]
   /** Px that 100 % stands for; by default the smaller side of the outline's bounds. */
-  reference?(values: SettledValues<T>): number
+  reference?(values: EvaluatedValues<T>): number
 }
 
 /** Keeps the parameter types while registering. */

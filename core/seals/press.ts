@@ -1,6 +1,6 @@
 import { mapped } from '../edit/mapped'
 import { withPiece } from '../edit/path'
-import { pasteCore } from '../edit/stack'
+import { pasteStack } from '../edit/stack'
 import { isMoving } from '../values/moving'
 import type { Moving } from '../values/moving'
 import type { Card, Coat, Piece } from '../card/schema'
@@ -45,7 +45,7 @@ export function pressSeal(card: Card, pieces: readonly string[], seal: Seal & { 
   const { name, coats } = variantOf(seal, variant)
   return pieces.reduce(
     (next, id) =>
-      withPiece(pasteCore(next, id, coats), id, (piece) => ({ ...piece, seal: { id: seal.id, variant: name } })),
+      withPiece(pasteStack(next, id, coats), id, (piece) => ({ ...piece, seal: { id: seal.id, variant: name } })),
     card,
   )
 }
@@ -74,5 +74,5 @@ export function sampleCard(base: Card, variant: SealVariant, word = 'Aa'): Card 
     ...{ wording: word, font: 'archivo-black', size: SAMPLE_SIZE * (height / 100), align: 'centre' },
     ...{ x: width / 2, y: height / 2 },
   } as Piece
-  return pasteCore({ ...bare, pieces: [piece] }, piece.id, variant.coats)
+  return pasteStack({ ...bare, pieces: [piece] }, piece.id, variant.coats)
 }

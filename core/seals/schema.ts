@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { Coat } from '../card/schema'
-import { coreSchema } from '../card/schema'
+import { coatsSchema } from '../card/schema'
 
 // A seal: stacks of coats with a name. Version 1 of the seal file, a set of seals in one JSON document.
 
@@ -33,7 +33,7 @@ export const sealSchema = z.strictObject({
   name,
   tags: z.array(z.string().trim().min(1).max(40)).max(20).default([]),
   variants: z
-    .array(z.strictObject({ name, coats: coreSchema }))
+    .array(z.strictObject({ name, coats: coatsSchema }))
     .min(1)
     .max(12),
 })

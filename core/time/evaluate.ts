@@ -5,7 +5,7 @@ import type { Parameter } from '../values/parameters'
 import type { ParameterPlace } from '../card/addresses'
 import { listParameters } from '../card/addresses'
 import type { Card } from '../card/schema'
-import { settle, settleColour } from '../values/settled'
+import { valueAt, colourValue } from '../values/evaluated'
 import type { Frames } from '../units'
 import { momentIn } from './clock'
 import type { Moment } from '../values/moment'
@@ -51,10 +51,10 @@ function stillOf(place: ParameterPlace): EvaluatedParameter | null {
 export function currentValue(parameter: Parameter, value: StoredValue, at: Moment): unknown {
   switch (parameter.type) {
     case 'colour':
-      return writeColour(settleColour(value, at))
+      return writeColour(colourValue(value, at))
     case 'paint':
       return value
     default:
-      return settle(parameter, value, at)
+      return valueAt(parameter, value, at)
   }
 }

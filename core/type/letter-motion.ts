@@ -1,5 +1,5 @@
 import { mixColours } from '../values/colour'
-import type { SettledPaint } from '../values/settled'
+import type { EvaluatedPaint } from '../values/evaluated'
 import type { Placement } from '../outline/outline'
 import { within } from '../outline/outline'
 import type { Px, Rgba } from '../units'
@@ -109,7 +109,7 @@ function movedBy(range: RangeValues, weight: number, size: Px, pivot: { x: numbe
 const between = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value))
 
 /** A paint that has taken on tints: solid colours and gradients wholly; the alpha of each colour stays. */
-export function tintedPaint(paint: SettledPaint, tints: readonly Tint[]): SettledPaint {
+export function tintedPaint(paint: EvaluatedPaint, tints: readonly Tint[]): EvaluatedPaint {
   if (tints.length === 0) return paint
   const tinted = (colour: Rgba) => tints.reduce(mixed, colour)
   switch (paint.type) {

@@ -2,7 +2,7 @@ import type { Movable } from '../values/moving'
 import { isMoving } from '../values/moving'
 import type { Parameters } from '../values/parameter-kinds'
 import { choice, colour, number } from '../values/parameter-kinds'
-import type { SettledValues } from '../values/settled'
+import type { EvaluatedValues } from '../values/evaluated'
 
 // Letter motion: a range holds what happens to letters on their way, and a sweep that weighs it from one to the next.
 // This table feeds schema, panel, docs and the generic tests.
@@ -124,7 +124,7 @@ export const parametersOf = ({ form }: Pick<LetterRange, 'form'>): Parameters =>
   form === 'pass' ? WAVE : RANGE_PARAMETERS
 const WAVE: Parameters = { ...RANGE_PARAMETERS, sweep: { ...RANGE_PARAMETERS.sweep, turn: 100 } }
 
-export type RangeValues = SettledValues<typeof RANGE_PARAMETERS>
+export type RangeValues = EvaluatedValues<typeof RANGE_PARAMETERS>
 
 /** One range of a type piece, as the document holds it. */
 export interface LetterRange {

@@ -28,7 +28,7 @@ export interface Ring {
   typePiece?: (id: string) => WordsPiece | undefined
 }
 
-/** The moment for which values are settled: where on the ring one stands. */
+/** The moment for which values are evaluated: where on the ring one stands. */
 export interface Moment {
   ring: Ring
   /** 0 ≤ frame < length; fractions are sub-frames. */

@@ -62,7 +62,7 @@ describe('history', () => {
     expect(bench.past).toHaveLength(1)
     bench.edit('Drag', moveTo(6), 'front/y')
     expect(bench.past).toHaveLength(2)
-    bench.settle()
+    bench.endStep()
     bench.edit('Drag', moveTo(7), 'front/y')
     expect(bench.past).toHaveLength(3)
     jest.advanceTimersByTime(2000)

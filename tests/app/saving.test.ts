@@ -183,7 +183,7 @@ test('a hand that rests in the middle of a drag goes on with the same step', asy
   await jest.advanceTimersByTimeAsync(5000)
   bench.edit('Move', moveTo(2), 'front/x')
   expect(bench.past).toHaveLength(1)
-  bench.settle()
+  bench.endStep()
   bench.edit('Move', moveTo(3), 'front/x')
   expect(bench.past).toHaveLength(2)
 })

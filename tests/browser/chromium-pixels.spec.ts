@@ -5,7 +5,7 @@ import type { StoredPaint } from '../../core/values/moving'
 import { paintSchema } from '../../core/values/paints'
 import type { Card, Coat, PathPiece } from '../../core/card/schema'
 import { writeCssGradient } from '../../core/formats/css-gradient'
-import { settlePaint } from '../../core/values/settled'
+import { paintValue } from '../../core/values/evaluated'
 import { Engine } from '../../core/frame/engine'
 import { cosDegrees, sinDegrees } from '../../core/kernels/exact'
 import { Kernels } from '../../core/kernels/kernels'
@@ -128,11 +128,11 @@ for (const values of [
 ]) {
   test(`the gradient ${JSON.stringify(values)} is the one that CSS paints, to 1.5 of 255`, async ({ page }) => {
     const paint = paintSchema.parse({ stops: STOPS, hang: 'card', ...values }) as StoredPaint
-    const settled = settlePaint(paint, STANDSTILL)
-    if (!('stops' in settled)) throw new Error('no gradient')
+    const evaluated = paintValue(paint, STANDSTILL)
+    if (!('stops' in evaluated)) throw new Error('no gradient')
     await page.setViewportSize({ width: 300, height: 200 })
     await page.setContent(
-      `<body style="margin:0;width:300px;height:200px;background:${writeCssGradient(settled)}"></body>`,
+      `<body style="margin:0;width:300px;height:200px;background:${writeCssGradient(evaluated)}"></body>`,
     )
     const shot = await page.screenshot()
     const theirs = await page.evaluate(async (base64) => {

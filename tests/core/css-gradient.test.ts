@@ -2,11 +2,11 @@ import { swapColours, turnAround } from '#core/edit/stops'
 import { STANDSTILL } from '#core/values/moment'
 import type { StoredStop } from '#core/values/moving'
 import { describe, expect, test } from '@jest/globals'
-import { settlePaint } from '#core/values/settled'
+import { paintValue } from '#core/values/evaluated'
 import { readCssGradient, writeCssGradient } from '#core/formats/css-gradient'
 
-const settled = (text: string) => {
-  const paint = settlePaint(readCssGradient(text), STANDSTILL)
+const evaluated = (text: string) => {
+  const paint = paintValue(readCssGradient(text), STANDSTILL)
   if (!('stops' in paint)) throw new Error('no gradient')
   return paint
 }
@@ -22,18 +22,18 @@ describe('CSS gradient text', () => {
     ['linear-gradient(in oklab, red, blue)', { mix: 'oklab' }],
     ['background: linear-gradient(90deg, hsl(20 80% 50%), #12345678);', { type: 'linear' }],
   ])('%s is read', (text, expected) => {
-    const found = settled(text)
+    const found = evaluated(text)
     const turned = { ...found, angle: found.angle > 180 ? found.angle - 360 : found.angle }
     expect(turned).toMatchObject(expected)
   })
 
   test('places are filled in as CSS Images 3 §3.4.3 says', () => {
-    const at = (text: string) => settled(text).stops.map((stop) => Math.round(stop.at * 1000) / 10)
+    const at = (text: string) => evaluated(text).stops.map((stop) => Math.round(stop.at * 1000) / 10)
     expect(at('linear-gradient(red, lime, blue)')).toEqual([0, 50, 100])
     expect(at('linear-gradient(red 40%, white, black, blue)')).toEqual([40, 60, 80, 100])
     expect(at('linear-gradient(red 60%, lime 20%, blue)')).toEqual([60, 60, 100])
     expect(at('linear-gradient(red 10% 30%, blue)')).toEqual([10, 30, 100])
-    expect(settled('linear-gradient(red, 25%, blue)').stops[0]!.middle).toBeCloseTo(0.25, 6)
+    expect(evaluated('linear-gradient(red, 25%, blue)').stops[0]!.middle).toBeCloseTo(0.25, 6)
   })
 
   test('what is written is read as the same gradient', () => {
@@ -43,7 +43,7 @@ describe('CSS gradient text', () => {
       'repeating-linear-gradient(10deg in oklab, #b8324a 10%, #1e6b6a 30%)',
       'conic-gradient(from 30deg at 40% 60%, #b8324a 0%, #1e6b6a 70%, #b8324a 100%)',
     ]) {
-      expect(settled(writeCssGradient(settled(text)))).toEqual(settled(text))
+      expect(evaluated(writeCssGradient(evaluated(text)))).toEqual(evaluated(text))
     }
   })
 

@@ -10,7 +10,7 @@ import {
   duplicatePiece,
   moveCoat,
   movePiece,
-  pasteCore,
+  pasteStack,
   removeCoat,
   removePiece,
 } from '#core/edit/stack'
@@ -85,7 +85,7 @@ describe('the stack', () => {
 
   test('a copied core gets ids of its own', () => {
     const { card } = addPiece(withTitle(), 'box')
-    const pasted = pasteCore(card, 'box-1', card.pieces[1]!.coats)
+    const pasted = pasteStack(card, 'box-1', card.pieces[1]!.coats)
     expect(readCard(pasted).faults).toBeNull()
     expect(pasted.pieces[0]!.coats.face.map(({ kind }) => kind)).toEqual(['fill', 'stroke'])
   })

@@ -6,7 +6,7 @@ import { moveLetters } from '#core/type/letter-motion'
 import type { LetterRange } from '#core/type/ranges'
 import { RANGE_PARAMETERS } from '#core/type/ranges'
 import { coat, emptyCard, engineWithFonts, fontBytes, pixelAt, solid, withType } from '../support/engine'
-import { letterRange as range, settledRange as settled } from '../support/ranges'
+import { letterRange as range, evaluatedRange as evaluated } from '../support/ranges'
 
 const font = new Font(fontBytes('archivo-black'), 'test')
 
@@ -135,7 +135,7 @@ describe('letters on their way, drawn', () => {
       align: 'centre',
       size: 90,
       spaced: false,
-      ranges: [settled({ y: 5, sweep: 100 })],
+      ranges: [evaluated({ y: 5, sweep: 100 })],
     })
     const single = moveLetters(font, {
       wording: 'O',
@@ -144,7 +144,7 @@ describe('letters on their way, drawn', () => {
       align: 'centre',
       size: 90,
       spaced: false,
-      ranges: [settled({ y: 5, sweep: 100 })],
+      ranges: [evaluated({ y: 5, sweep: 100 })],
     })[0]!
     const xOf = (set: typeof single) => 160 + (set.origin.x - single.origin.x) * 90
     const two = alone(xOf(second!), alone(xOf(first!), emptyCard(320, 160)))

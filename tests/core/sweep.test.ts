@@ -5,12 +5,12 @@ import { setText } from '#core/type/layout'
 import type { RangeValues } from '#core/type/ranges'
 import { placesIn, weightsOf } from '#core/type/sweep'
 import { fontBytes } from '../support/engine'
-import { settledRange as settled } from '../support/ranges'
+import { evaluatedRange as evaluated } from '../support/ranges'
 
 const font = new Font(fontBytes('archivo-black'), 'test')
 const lettersOf = (wording: string) => setText(font, { wording, tracking: 0, leading: 110, align: 'centre' }).letters
 const weigh = (wording: string, values: Partial<RangeValues>) =>
-  weightsOf(lettersOf(wording), settled({ ease: 'even', ...values })).map((w) => Math.round(w * 1e6) / 1e6)
+  weightsOf(lettersOf(wording), evaluated({ ease: 'even', ...values })).map((w) => Math.round(w * 1e6) / 1e6)
 
 describe('a sweep', () => {
   test('arrives: all weight before it, none after it, one letter after another between', () => {
@@ -77,7 +77,12 @@ describe('letters', () => {
   const setting = { wording: 'To the\nQuay', tracking: 20, leading: 110, align: 'centre' as const }
 
   test('at rest stand where type is set', () => {
-    const moved = moveLetters(font, { ...setting, size: 100, ranges: [settled({ sweep: 100, y: 50 })], spaced: false })
+    const moved = moveLetters(font, {
+      ...setting,
+      size: 100,
+      ranges: [evaluated({ sweep: 100, y: 50 })],
+      spaced: false,
+    })
     const set = setText(font, setting).glyphs.filter(({ letter }) => !setText(font, setting).letters[letter]!.blank)
     expect(moved.map(({ origin }) => origin)).toEqual(set.map(({ x, y }) => ({ x, y })))
     for (const { moved: way, opacity } of moved)
@@ -89,7 +94,7 @@ describe('letters', () => {
       moveLetters(font, {
         ...setting,
         ...{ size: 100, spaced: false },
-        ranges: units.map((unit) => settled({ units: unit, y: 10 })),
+        ranges: units.map((unit) => evaluated({ units: unit, y: 10 })),
       }).length
     expect(sets('letters')).toBe(9)
     expect(sets('words')).toBe(3)
@@ -101,7 +106,7 @@ describe('letters', () => {
     const at = (tracking: number) =>
       moveLetters(font, {
         ...{ wording: 'HHH', tracking: 0, leading: 100, align: 'centre', size: 100, spaced: true },
-        ranges: [settled({ tracking, spread: 100 })],
+        ranges: [evaluated({ tracking, spread: 100 })],
       }).map(({ origin }) => origin.x)
     const [plain, wide] = [at(0), at(300)]
     expect(wide[1]).toBeCloseTo(plain[1]!, 9)

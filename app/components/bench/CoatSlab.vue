@@ -5,7 +5,7 @@ import type { Coat, Piece } from '#core/card/schema'
 import { coatHeadline, coatPaint, coatTitle } from '~/composables/coat-words'
 import { paintCss } from '~/composables/paint-css'
 import { useStackWork } from '~/composables/stack-work'
-import { settleSwitch } from '#core/values/settled'
+import { switchValue } from '#core/values/evaluated'
 import { useMoment } from '~/composables/moment'
 import { useClipboard } from '~/stores/clipboard'
 import NameInput from '../fields/NameInput.vue'
@@ -20,7 +20,7 @@ const clipboard = useClipboard()
 const naming = ref(false)
 const isFill = computed(() => props.coat.kind === 'fill')
 /** Whether it is laid at the playhead. */
-const laid = computed(() => settleSwitch(props.coat.on, moment.value))
+const laid = computed(() => switchValue(props.coat.on, moment.value))
 const paint = computed(() => paintCss(coatPaint(props.coat), moment.value))
 
 /** An empty name gives the coat the name of its kind again. */

@@ -7,7 +7,7 @@ import { addCoat, moveCoat } from '#core/edit/stack'
 import { writeValue } from '#core/edit/values'
 import type { Coat, Piece } from '#core/card/schema'
 import type { ChoiceParameter } from '#core/values/parameters'
-import { settleSwitch } from '#core/values/settled'
+import { switchValue } from '#core/values/evaluated'
 import { coatTitle } from '~/composables/coat-words'
 import { useMoment } from '~/composables/moment'
 import { useBench } from '~/stores/bench'
@@ -85,7 +85,7 @@ function reorder(group: DepthGroup, coats: Coat[]) {
 }
 
 function toggle(coat: Coat) {
-  const on = !settleSwitch(coat.on, moment.value)
+  const on = !switchValue(coat.on, moment.value)
   bench.edit(`${coatTitle(coat)} ${on ? 'on' : 'off'}`, (card) =>
     writeValue(card, `${props.piece.id}/${coat.id}/on`, ribbon.frame, on),
   )

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { writeValue } from '#core/edit/values'
 import { PATH_PARAMETERS } from '#core/pieces/path'
-import { settle } from '#core/values/settled'
+import { valueAt } from '#core/values/evaluated'
 import type { PathPiece } from '#core/card/schema'
 import { WaxError } from '#core/errors'
 import { readPathData } from '#core/outline/svg-path'
@@ -19,7 +19,7 @@ const notices = useNotices()
 const ribbon = useRibbon()
 const stage = useStage()
 const { base } = useMoment(() => props.piece.id)
-const shown = computed(() => settle(PATH_PARAMETERS.path, props.piece.path, base.value) as string)
+const shown = computed(() => valueAt(PATH_PARAMETERS.path, props.piece.path, base.value) as string)
 
 function write(event: Event) {
   const input = event.target as HTMLTextAreaElement

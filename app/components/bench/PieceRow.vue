@@ -8,7 +8,7 @@ import type { PieceOutlook } from '#core/frame/outlook'
 import { coatPaint } from '~/composables/coat-words'
 import { paintCss } from '~/composables/paint-css'
 import { useStackWork } from '~/composables/stack-work'
-import { settleSwitch } from '#core/values/settled'
+import { switchValue } from '#core/values/evaluated'
 import { useMoment } from '~/composables/moment'
 import { wordingAt } from '#core/card/wording'
 import { useBench } from '~/stores/bench'
@@ -23,7 +23,7 @@ const props = defineProps<{ piece: Piece; outlook: PieceOutlook[] }>()
 const bench = useBench()
 const { shown: moment } = useMoment(() => props.piece.id)
 /** Whether it is switched on at the playhead. */
-const there = computed(() => settleSwitch(props.piece.on, moment.value))
+const there = computed(() => switchValue(props.piece.on, moment.value))
 const clipboard = useClipboard()
 const seals = useSeals()
 const stage = useStage()
@@ -123,7 +123,7 @@ function drop(event: DragEvent) {
           <VListItem title="Press a seal…" @click="seals.pressing = all.map(({ id }) => id)" />
           <VListItem v-if="!several" title="Save as a seal…" @click="seals.saving = piece.id" />
           <VListItem v-if="!several" title="Copy the core" @click="work.copyCore(piece)" />
-          <VListItem title="Paste the core" :disabled="!clipboard.core" @click="work.pasteCores(all)" />
+          <VListItem title="Paste the core" :disabled="!clipboard.stack" @click="work.pasteCores(all)" />
           <VListItem title="Paste the coat" :disabled="!clipboard.coat" @click="work.pasteCoats(all)" />
           <VListItem title="Clear the core" @click="work.clearCores(all)" />
           <VDivider />

@@ -3,7 +3,7 @@ import { area, line, scaleLinear } from 'd3'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { lightOf } from '#core/card/light'
-import { settleSwitch } from '#core/values/settled'
+import { switchValue } from '#core/values/evaluated'
 import { momentOf } from '#core/time/ring'
 import type { Section } from '#core/frame/section'
 import type { Rgba } from '#core/units'
@@ -101,7 +101,7 @@ const shapes = computed<Shape[]>(() => {
   const now = momentOf(bench.card!, ribbon.frame)
   return [...value.coats].reverse().flatMap((coat) => {
     const own = coats.find(({ id }) => id === coat.id)
-    if (!own || !settleSwitch(own.on, now) || !coat.colours.some((c) => c[3] > 0)) return []
+    if (!own || !switchValue(own.on, now) || !coat.colours.some((c) => c[3] > 0)) return []
     const path = outline.y1((i) => y(coat.colours[i]![3]))(shown)
     const step = Math.max(1, Math.floor(shown.length / 60))
     const stops = shown
@@ -160,7 +160,7 @@ const tooDeep = computed(() =>
 const tooDeepTitle = computed(() => {
   const coats = bench.piece ? [...bench.piece.coats.face, ...bench.piece.coats.behind] : []
   const coat = coats.find(({ id }) => id === tooDeep.value?.id)
-  return coat && settleSwitch(coat.on, momentOf(bench.card!, ribbon.frame)) ? coatTitle(coat) : ''
+  return coat && switchValue(coat.on, momentOf(bench.card!, ribbon.frame)) ? coatTitle(coat) : ''
 })
 
 const ticks = computed(() => x.value.ticks(5))

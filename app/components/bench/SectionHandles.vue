@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { listPieceParameters } from '#core/card/addresses'
 import { setStored, writeValue } from '#core/edit/values'
 import type { LengthParameter } from '#core/values/parameters'
-import { settleLength } from '#core/values/settled'
+import { lengthValue } from '#core/values/evaluated'
 import type { SectionMark } from '#core/coats/definition'
 import { coatOf } from '#core/coats/table'
 import type { StoredCurve } from '#core/curves/curve'
@@ -36,14 +36,14 @@ function drag(event: PointerEvent, mark: SectionMark) {
   if (!piece || !coat) return
   const parameter = coatOf(coat.kind).parameters[mark.parameter] as LengthParameter
   const address = `${piece.id}/${coat.id}/${mark.parameter}`
-  const start = settleLength(coat[mark.parameter], base.value, parameter)
+  const start = lengthValue(coat[mark.parameter], base.value, parameter)
   // What the hand moves is px of the section; a length in % moves by its share.
   const perPx = typeof start === 'number' ? 1 : 100 / props.section.reference
   const from = typeof start === 'number' ? start : start.value
   // The scale stays as it was when the hand took hold.
   const pxPerScreen = (props.x.domain()[1]! - props.x.domain()[0]!) / Math.max(1, props.width)
   const label = `${coatTitle(coat)}: ${parameter.label.toLowerCase()}`
-  bench.settle()
+  bench.endStep()
   followPointer(
     event,
     (next) => {
@@ -56,7 +56,7 @@ function drag(event: PointerEvent, mark: SectionMark) {
         `section/${address}`,
       )
     },
-    () => bench.settle(),
+    () => bench.endStep(),
   )
 }
 
@@ -69,7 +69,7 @@ function step(event: KeyboardEvent, mark: SectionMark, direction: 1 | -1) {
     ({ address }) => address === `${piece.id}/${coat.id}/${mark.parameter}`,
   )!
   const parameter = place.parameter as LengthParameter
-  const now = settleLength(place.value, base.value, parameter)
+  const now = lengthValue(place.value, base.value, parameter)
   const amount = (typeof now === 'number' ? now : now.value) + direction * Math.sign(mark.moves) * parameter.step
   const value = Math.min(parameter.max, Math.max(parameter.min, amount))
   bench.edit(place.label, (card) => writeValue(card, place.address, ribbon.frame, value), `section/${place.address}`)
@@ -106,7 +106,7 @@ function dragPoint(event: PointerEvent, index: number) {
   const scale = props.x.copy()
   const address = `${piece.id}/${coat.id}/falloff`
   const unit = (v: number) => Math.round(Math.min(1, Math.max(0, v)) * 1000) / 1000
-  bench.settle()
+  bench.endStep()
   followPointer(
     event,
     (next) => {
@@ -122,7 +122,7 @@ function dragPoint(event: PointerEvent, index: number) {
       const points = start.points.map((other, i) => (i === index ? point : other))
       bench.edit(`${coatTitle(coat)}: falloff`, (card) => setStored(card, address, { points }), `section/${address}`)
     },
-    () => bench.settle(),
+    () => bench.endStep(),
   )
 }
 

@@ -6,7 +6,7 @@ import { withChosenFile } from '~/composables/chosen-file'
 import { useRibbon } from '~/stores/ribbon'
 import { useMoment } from '~/composables/moment'
 import { TYPE_PARAMETERS } from '#core/pieces/type'
-import { settle } from '#core/values/settled'
+import { valueAt } from '#core/values/evaluated'
 import { typePieces } from '#core/time/ring'
 import { wordsFrom } from '#core/card/wording'
 import { writeValue } from '#core/edit/values'
@@ -24,7 +24,7 @@ const { base } = useMoment(() => props.piece.id)
 /** The piece whose words are shown and written: itself, or the one that it is linked to. */
 const pieces = computed(() => typePieces(bench.card!))
 const source = computed(() => wordsFrom(props.piece, (id) => pieces.value.get(id)))
-const wording = computed(() => settle(TYPE_PARAMETERS.wording, source.value.wording, base.value) as string)
+const wording = computed(() => valueAt(TYPE_PARAMETERS.wording, source.value.wording, base.value) as string)
 const others = computed(() => [...pieces.value.values()].filter(({ id }) => id !== props.piece.id))
 
 function link(to: string) {
@@ -59,7 +59,7 @@ function showAll(open: boolean) {
         aria-label="Wording"
         placeholder="Your words"
         @input="write(($event.target as HTMLTextAreaElement).value)"
-        @change="bench.settle()"
+        @change="bench.endStep()"
       />
       <KeyOf :address="`${source.id}/wording`" />
     </div>

@@ -62,7 +62,7 @@ function press(event: PointerEvent) {
 
 function drag(event: PointerEvent, index: number, svg = (event.currentTarget as Element).closest('svg')!) {
   chosen.value = index
-  bench.settle()
+  bench.endStep()
   followPointer(
     event,
     (next) => {
@@ -74,7 +74,7 @@ function drag(event: PointerEvent, index: number, svg = (event.currentTarget as 
       const x = unit(Math.min(high, Math.max(low, spot.x)))
       put(others.map((other, i) => (i === index ? { ...other, x, y: spot.y } : other)))
     },
-    () => bench.settle(),
+    () => bench.endStep(),
   )
 }
 

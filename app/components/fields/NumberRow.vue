@@ -53,9 +53,9 @@ function commit() {
     return
   }
   if (isLength.value && (typedUnit === '%' || typedUnit === 'px')) unit(typedUnit)
-  bench.settle()
+  bench.endStep()
   writeAmount(typed)
-  bench.settle()
+  bench.endStep()
 }
 
 function stepBy(event: KeyboardEvent, direction: 1 | -1) {
@@ -66,7 +66,7 @@ function stepBy(event: KeyboardEvent, direction: 1 | -1) {
 
 /** Dragging the label: a pixel is a step, ten with Shift, a tenth with Alt. */
 function drag(event: PointerEvent) {
-  bench.settle()
+  bench.endStep()
   let last = event.clientX
   let value = amount.value
   const move = (next: PointerEvent) => {
@@ -75,7 +75,7 @@ function drag(event: PointerEvent) {
     last = next.clientX
     writeAmount(value)
   }
-  followPointer(event, move, () => bench.settle())
+  followPointer(event, move, () => bench.endStep())
 }
 </script>
 
@@ -95,7 +95,7 @@ function drag(event: PointerEvent) {
       :style="{ '--filled': filled }"
       :aria-label="`${place.label}, slider`"
       @input="slide"
-      @change="bench.settle()"
+      @change="bench.endStep()"
     />
     <span class="value" :class="{ mixed }">
       <input

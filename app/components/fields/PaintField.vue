@@ -7,7 +7,7 @@ import type { StoredGradient, StoredPaint } from '#core/values/moving'
 import { isGradient } from '#core/values/moving'
 import { GRADIENT_CHOICES, PAINT_KINDS, paintAs, paintKind, STOP_PARAMETERS } from '#core/values/paints'
 import { writeColour } from '#core/values/colour'
-import { settleColour, settleNumber, settlePaint } from '#core/values/settled'
+import { colourValue, numberValue, paintValue } from '#core/values/evaluated'
 import { readCssGradient, writeCssGradient } from '#core/formats/css-gradient'
 import { faultOf } from '~/composables/api'
 import { paintCss } from '~/composables/paint-css'
@@ -34,7 +34,7 @@ const chosen = ref(0)
 const stop = computed(() => Math.min(chosen.value, stops.value.length - 1))
 const bar = computed(() => paintCss(paint.value, moment.value, true))
 const stopPlaces = computed(() =>
-  stops.value.map(({ at: place }) => settleNumber(place, moment.value, STOP_PARAMETERS.at)),
+  stops.value.map(({ at: place }) => numberValue(place, moment.value, STOP_PARAMETERS.at)),
 )
 const kind = computed(() => paintKind(paint.value.type))
 /** The card's background has no edge to measure from. */
@@ -60,9 +60,9 @@ function addStop(event: MouseEvent) {
   if (event.target !== event.currentTarget) return
   const bounds = (event.currentTarget as HTMLElement).getBoundingClientRect()
   const place = Math.round(((event.clientX - bounds.left) / bounds.width) * 100)
-  const settled = settlePaint(paint.value, moment.value)
-  if (!('stops' in settled)) return
-  const nearest = [...settled.stops].sort((a, b) => Math.abs(a.at * 100 - place) - Math.abs(b.at * 100 - place))[0]!
+  const evaluated = paintValue(paint.value, moment.value)
+  if (!('stops' in evaluated)) return
+  const nearest = [...evaluated.stops].sort((a, b) => Math.abs(a.at * 100 - place) - Math.abs(b.at * 100 - place))[0]!
   chosen.value = stops.value.length
   put('Colour added', changed({ stops: [...stops.value, { at: place, colour: writeColour(nearest.colour) }] }))
 }
@@ -84,17 +84,17 @@ function dragStop(event: PointerEvent, index: number) {
     const moved = stops.value.map((other, i) => (i === index ? { ...other, at: place } : other))
     put('Place of a colour', changed({ stops: moved }), `${props.address}/stops`)
   }
-  followPointer(event, move, () => bench.settle())
+  followPointer(event, move, () => bench.endStep())
 }
 
 const turned = () => put('Gradient turned around', changed({ stops: turnAround(stops.value) }))
 const swap = () => put('Colours swapped', changed({ stops: swapColours(stops.value, stop.value) }))
 
-const stopColour = (index: number) => writeColour(settleColour(stops.value[index]!.colour, moment.value))
+const stopColour = (index: number) => writeColour(colourValue(stops.value[index]!.colour, moment.value))
 
 const css = computed(() => {
-  const settled = settlePaint(paint.value, moment.value)
-  return 'stops' in settled ? writeCssGradient(settled) : ''
+  const evaluated = paintValue(paint.value, moment.value)
+  return 'stops' in evaluated ? writeCssGradient(evaluated) : ''
 })
 
 function pasteCss(event: Event) {

@@ -129,7 +129,7 @@ function drag(event: PointerEvent, handle: Handle) {
   // The scale stays as it was when the hand took hold.
   const { invert } = chart
   const place = x.value
-  bench.settle()
+  bench.endStep()
   followPointer(
     event,
     (next) => {
@@ -140,7 +140,7 @@ function drag(event: PointerEvent, handle: Handle) {
       const py = rise === 0 ? end : (invert(next.clientY - bounds.top) - from.value) / rise
       put(handle, px, Math.min(4, Math.max(-3, py)))
     },
-    () => bench.settle(),
+    () => bench.endStep(),
   )
 }
 

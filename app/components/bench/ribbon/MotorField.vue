@@ -40,7 +40,7 @@ function step(event: KeyboardEvent, direction: 1 | -1) {
 function drag(event: PointerEvent) {
   const { parameter } = props
   if (!('step' in parameter)) return
-  bench.settle()
+  bench.endStep()
   let last = event.clientX
   let value = Number(props.value)
   followPointer(
@@ -51,7 +51,7 @@ function drag(event: PointerEvent) {
       last = next.clientX
       put(value, 'drag')
     },
-    () => bench.settle(),
+    () => bench.endStep(),
   )
 }
 </script>

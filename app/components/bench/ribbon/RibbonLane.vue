@@ -77,7 +77,7 @@ function dragKey(event: PointerEvent, frame: number) {
   const key = { address: props.lane.address, frame }
   ribbon.choose(key, event.shiftKey || event.ctrlKey)
   if (!ribbon.isChosen(key.address, frame)) return
-  bench.settle()
+  bench.endStep()
   const before = bench.card!
   const chosen = ribbon.keys
   let last = 0
@@ -98,7 +98,7 @@ function dragKey(event: PointerEvent, frame: number) {
       ribbon.keys = moved.keys
     },
     () => {
-      bench.settle()
+      bench.endStep()
       // A press without a drag on one of several leaves it alone.
       if (last === 0 && !event.shiftKey && !event.ctrlKey) ribbon.keys = [key]
     },

@@ -56,7 +56,7 @@ function scrub(event: PointerEvent) {
 
 function dragZone(event: PointerEvent, edge: 'hold' | 'out') {
   const ruler = (event.currentTarget as Element).closest('svg')!
-  bench.settle()
+  bench.endStep()
   followPointer(
     event,
     (next) => {
@@ -74,7 +74,7 @@ function dragZone(event: PointerEvent, edge: 'hold' | 'out') {
         `zones/${edge}`,
       )
     },
-    () => bench.settle(),
+    () => bench.endStep(),
   )
 }
 </script>

@@ -22,7 +22,7 @@ const words = computed(() => `Span of ${props.piece.name}: ${counted(span.value.
 
 /** Takes hold of an end, of the bar with its motion, or, with Alt, of the motion under the bar. */
 function drag(event: PointerEvent, part: 'in' | 'out' | 'bar') {
-  bench.settle()
+  bench.endStep()
   const before = bench.card!
   const start = span.value
   const slides = part === 'bar' && event.altKey
@@ -43,7 +43,7 @@ function drag(event: PointerEvent, part: 'in' | 'out' | 'bar') {
         `span/${id}/${part}`,
       )
     },
-    () => bench.settle(),
+    () => bench.endStep(),
   )
 }
 

@@ -3,8 +3,8 @@ import { computed } from 'vue'
 import { writeValue } from '#core/edit/values'
 import type { StoredGradient, StoredPaint } from '#core/values/moving'
 import { isGradient } from '#core/values/moving'
-import { settlePaint } from '#core/values/settled'
-import type { SettledGradient } from '#core/values/settled'
+import { paintValue } from '#core/values/evaluated'
+import type { EvaluatedGradient } from '#core/values/evaluated'
 import { coatOf } from '#core/coats/table'
 import { place, unplace } from '#core/outline/outline'
 import type { Placement } from '#core/outline/outline'
@@ -48,26 +48,28 @@ const space = computed<{ bounds: Rect; placement: Placement } | null>(() => {
   return entry ? { bounds: entry.own, placement: entry.placement } : null
 })
 
-const settled = computed(() => (found.value ? (settlePaint(found.value.paint, base.value) as SettledGradient) : null))
+const evaluated = computed(() =>
+  found.value ? (paintValue(found.value.paint, base.value) as EvaluatedGradient) : null,
+)
 const centre = computed<Point | null>(() => {
-  if (!settled.value || !space.value) return null
+  if (!evaluated.value || !space.value) return null
   const { left, top, right, bottom } = space.value.bounds
-  return { x: left + (right - left) * settled.value.x, y: top + (bottom - top) * settled.value.y }
+  return { x: left + (right - left) * evaluated.value.x, y: top + (bottom - top) * evaluated.value.y }
 })
 /** The first and last point of the line, on the card. */
 const ends = computed<[Point, Point] | null>(() => {
-  if (!settled.value || !space.value) return null
+  if (!evaluated.value || !space.value) return null
   const { bounds, placement } = space.value
-  const { type, angle } = settled.value
+  const { type, angle } = evaluated.value
   if (type === 'linear') {
-    const [a, b] = gradientEnds(settled.value, bounds)
+    const [a, b] = gradientEnds(evaluated.value, bounds)
     return [place(placement, a), place(placement, b)]
   }
   const middle = centre.value!
   const reach =
     type === 'conic'
       ? Math.min(bounds.right - bounds.left, bounds.bottom - bounds.top) / 2
-      : radius(middle, bounds) * settled.value.scale
+      : radius(middle, bounds) * evaluated.value.scale
   const turn = type === 'conic' ? (angle * Math.PI) / 180 : 0
   const tip = { x: middle.x + Math.cos(turn) * reach, y: middle.y - Math.sin(turn) * reach }
   return [place(placement, middle), place(placement, tip)]
@@ -92,7 +94,7 @@ function put(label: string, values: Record<string, number>) {
 function mover(index: 0 | 1): (point: Point) => void {
   const { bounds, placement } = space.value!
   const start = ends.value!.map((point) => unplace(placement, point)) as [Point, Point]
-  const { type } = settled.value!
+  const { type } = evaluated.value!
   const [width, height] = [bounds.right - bounds.left, bounds.bottom - bounds.top]
   return (point) => {
     const at = unplace(placement, point)

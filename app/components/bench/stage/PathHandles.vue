@@ -3,7 +3,7 @@ import { useEventListener } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { writeValue } from '#core/edit/values'
 import { PATH_PARAMETERS } from '#core/pieces/path'
-import { settle } from '#core/values/settled'
+import { valueAt } from '#core/values/evaluated'
 import type { PathPiece } from '#core/card/schema'
 import { readPathData } from '#core/outline/svg-path'
 import { place, unplace } from '#core/outline/outline'
@@ -34,7 +34,7 @@ const stage = useStage()
 type Side = 'before' | 'after'
 const chosen = ref<PointPlace | null>(null)
 const { base } = useMoment(() => props.piece.id)
-const path = computed(() => settle(PATH_PARAMETERS.path, props.piece.path, base.value) as string)
+const path = computed(() => valueAt(PATH_PARAMETERS.path, props.piece.path, base.value) as string)
 const contours = computed(() => pointsOf(readPathData(path.value, props.piece.name)))
 const entry = computed(() => props.hand.outlook().find(({ id }) => id === props.piece.id) ?? null)
 const toScreen = (p: Point) => props.hand.onScreen(place(entry.value!.placement, p))

@@ -7,7 +7,7 @@ import type { Card, Piece } from '#core/card/schema'
 import type { Parameters } from '#core/values/parameter-kinds'
 import { PIECE_KINDS } from '#core/pieces/table'
 import { PLACE_PARAMETERS } from '#core/pieces/place'
-import { settle } from '#core/values/settled'
+import { valueAt } from '#core/values/evaluated'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { place, unplace } from '#core/outline/outline'
 import { directionOf, distanceBetween } from '#core/outline/measure'
@@ -60,7 +60,7 @@ const turner = computed(() => {
 const present = (piece: Piece, name: 'scale' | 'rotation' | 'width' | 'height') => {
   const at = { ...momentIn(bench.card!, piece.id, ribbon.frame), bare: true }
   const parameters: Parameters = { ...PLACE_PARAMETERS, ...PIECE_KINDS[piece.kind].parameters }
-  return settle(parameters[name]!, (piece as unknown as Record<string, unknown>)[name], at) as number
+  return valueAt(parameters[name]!, (piece as unknown as Record<string, unknown>)[name], at) as number
 }
 
 const pieceOf = (id: string) => bench.pieces.find((piece) => piece.id === id)!

@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { shiftPiece } from '#core/edit/arrange'
 import type { PathPiece } from '#core/card/schema'
-import { settleSwitch } from '#core/values/settled'
+import { switchValue } from '#core/values/evaluated'
 import { allPieces, pathTo } from '#core/card/tree'
 import { momentOf } from '#core/time/ring'
 import type { PieceOutlook } from '#core/frame/outlook'
@@ -84,7 +84,7 @@ function press(event: PointerEvent) {
   let released = false
   let goOn: ((point: Point, event: PointerEvent) => void) | null = null
   const base = bench.card!
-  bench.settle()
+  bench.endStep()
   followPointer(
     event,
     (next) => {
@@ -96,7 +96,7 @@ function press(event: PointerEvent) {
       released = true
       guides.value = { x: [], y: [] }
       if (net.value) endNet(event.shiftKey)
-      bench.settle()
+      bench.endStep()
     },
   )
   picking = pickAt(start, stage.openGroup).then((hit) => {
@@ -116,7 +116,7 @@ function press(event: PointerEvent) {
     if (!released) return
     if (net.value) endNet(event.shiftKey)
     guides.value = { x: [], y: [] }
-    bench.settle()
+    bench.endStep()
   })
 }
 
@@ -166,7 +166,7 @@ function endNet(adding: boolean) {
   const group = allPieces(bench.card!.pieces).find(({ id }) => id === stage.openGroup)
   const list = group?.kind === 'group' ? group.pieces : bench.card!.pieces
   const found = list
-    .filter(({ on, locked }) => settleSwitch(on, momentOf(bench.card!, ribbon.frame)) && !locked)
+    .filter(({ on, locked }) => switchValue(on, momentOf(bench.card!, ribbon.frame)) && !locked)
     .filter(({ id }) => {
       const bounds = props.outlook.find((entry) => entry.id === id)?.bounds
       return (

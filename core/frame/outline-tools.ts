@@ -6,8 +6,8 @@ import { sweep } from '../outline/sweep'
 import type { Point, Px } from '../units'
 import type { EdgeField } from './edge-field'
 import type { GridBox } from './grid-box'
-import type { BenchSetting, Step } from './recipe-bench'
-import { RecipeBench } from './recipe-bench'
+import type { ToolSetting, Step } from './recipe-tools'
+import { RecipeTools } from './recipe-tools'
 
 /** A placed outline: segments on the render grid. */
 export interface PlacedOutline {
@@ -21,10 +21,10 @@ const ROUND: JoinStyle = { join: 'round', limit: 1 }
 /** Beyond the measured field everything is outside. */
 const FAR_OUTSIDE = 1e6
 
-/** The bench of a piece that has an outline. */
-export class OutlineBench extends RecipeBench {
+/** The tools of a piece that has an outline. */
+export class OutlineTools extends RecipeTools {
   constructor(
-    setting: BenchSetting,
+    setting: ToolSetting,
     box: GridBox,
     seed: () => number,
     private readonly form: PlacedOutline,

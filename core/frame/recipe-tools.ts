@@ -1,5 +1,5 @@
 import type { Length } from '../values/moving'
-import type { CoatBench, JoinStyle, Light, PlaneRecipe, SweptPlanes } from '../coats/definition'
+import type { CoatTools, JoinStyle, Light, PlaneRecipe, SweptPlanes } from '../coats/definition'
 import type { StoredCurve } from '../curves/curve'
 import { curveName, readCurve } from '../curves/curve'
 import { cosDegrees, sinDegrees } from '../kernels/exact'
@@ -16,8 +16,8 @@ export interface Step extends PlaneRecipe {
 /** With this surfaceScale the light sees a plane at its own slope: a relief of 100 % with a straight profile is 45°. */
 const TRUE_SLOPE = 0.5
 
-/** What all benches of a piece share. */
-export interface BenchSetting {
+/** What all toolSets of a piece share. */
+export interface ToolSetting {
   kernels: Kernels
   shelf: Shelf<Plane>
   /** See View.draft. */
@@ -40,9 +40,9 @@ export function lengthIn(scale: number, reference: Px): (length: Length) => Px {
 
 /**
  * What coats compute with: planes in one box, made on demand and kept between frames. What a form itself gives
- * (coverage, distance, sides) comes from its own bench; all that follows from planes is here.
+ * (coverage, distance, sides) comes from its own kind of tools; all that follows from planes is here.
  */
-export abstract class RecipeBench implements CoatBench {
+export abstract class RecipeTools implements CoatTools {
   readonly px: (length: Length) => Px
   readonly light: Light
   readonly extent: { w: Px; h: Px }
@@ -50,7 +50,7 @@ export abstract class RecipeBench implements CoatBench {
   private readonly place: string
 
   constructor(
-    protected readonly setting: BenchSetting,
+    protected readonly setting: ToolSetting,
     readonly box: GridBox,
     /** Seeds the grain of the coat in work. */
     private readonly seed: () => number,
@@ -154,7 +154,7 @@ export abstract class RecipeBench implements CoatBench {
   }
 
   /**
-   * What this bench's box shows of a plane that lies elsewhere, moved by (dx, dy); bilinear where that is a broken number
+   * What this box shows of a plane that lies elsewhere, moved by (dx, dy); bilinear where that is a broken number
    * of pixels. Beyond the plane stands `outside`.
    */
   protected seen(plane: Plane, { x, y }: GridBox, outside: number, dx = 0, dy = 0): Plane {

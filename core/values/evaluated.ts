@@ -8,9 +8,9 @@ import { isMoving } from './moving'
 import { GRADIENT_PARAMETERS, STOP_PARAMETERS, TEXTURE_PARAMETERS } from './paints'
 import type { Parameter, Parameters } from './parameter-kinds'
 
-// A settled value is what a parameter is at one frame: no keys, no hex text.
+// An evaluated value is what a parameter is at one frame: no keys, no hex text.
 
-export interface SettledStop {
+export interface EvaluatedStop {
   /** 0–1. */
   at: number
   colour: Rgba
@@ -19,8 +19,8 @@ export interface SettledStop {
 }
 
 /** Scale, shift and middle are shares: 1 is the whole span. */
-export interface SettledGradient extends Pick<StoredGradient, 'type' | 'form' | 'spread' | 'mix' | 'hang'> {
-  stops: SettledStop[]
+export interface EvaluatedGradient extends Pick<StoredGradient, 'type' | 'form' | 'spread' | 'mix' | 'hang'> {
+  stops: EvaluatedStop[]
   angle: number
   scale: number
   shift: number
@@ -29,7 +29,7 @@ export interface SettledGradient extends Pick<StoredGradient, 'type' | 'form' | 
 }
 
 /** Scale and weight are shares, shifts are px. */
-export interface SettledTexture extends Pick<StoredTexture, 'type' | 'pattern' | 'picture' | 'hang'> {
+export interface EvaluatedTexture extends Pick<StoredTexture, 'type' | 'pattern' | 'picture' | 'hang'> {
   colour: Rgba
   ground: Rgba
   scale: number
@@ -40,10 +40,10 @@ export interface SettledTexture extends Pick<StoredTexture, 'type' | 'pattern' |
   seed: number
 }
 
-export type SettledPaint = { type: 'solid'; colour: Rgba } | SettledGradient | SettledTexture
+export type EvaluatedPaint = { type: 'solid'; colour: Rgba } | EvaluatedGradient | EvaluatedTexture
 
 /** The value that a parameter's definition settles to. */
-export type Settled<P extends Parameter> = P extends { type: 'number' }
+export type Evaluated<P extends Parameter> = P extends { type: 'number' }
   ? number
   : P extends { type: 'length' }
     ? Length
@@ -57,9 +57,9 @@ export type Settled<P extends Parameter> = P extends { type: 'number' }
             ? StoredCurve
             : P extends { type: 'text' | 'path' }
               ? string
-              : SettledPaint
+              : EvaluatedPaint
 
-export type SettledValues<T extends Parameters> = { [K in keyof T]: Settled<T[K]> }
+export type EvaluatedValues<T extends Parameters> = { [K in keyof T]: Evaluated<T[K]> }
 
 export type { Moment }
 
@@ -71,50 +71,50 @@ interface Range {
 /** Easings and motors overshoot; what a parameter cannot be it does not become. */
 const kept = (value: number, { min, max }: Range) => Math.min(max, Math.max(min, value))
 
-export function settleNumber(value: unknown, at: Moment, range: Range): number {
+export function numberValue(value: unknown, at: Moment, range: Range): number {
   return isMoving(value) ? kept(numberAt(value as Moving<number>, at), range) : (value as number)
 }
 
-export function settleLength(value: unknown, at: Moment, range: Range): Length {
+export function lengthValue(value: unknown, at: Moment, range: Range): Length {
   if (!isMoving(value)) return value as Length
   const moved = kept(numberAt(value as Moving<number>, at), range)
   return (value as { unit?: '%' }).unit ? { unit: '%', value: moved } : moved
 }
 
 /** A switch, which changes at its keys. */
-export const settleSwitch = (value: unknown, at: Moment): boolean =>
+export const switchValue = (value: unknown, at: Moment): boolean =>
   isMoving(value) ? heldAt(value as Moving<boolean>, at) : (value as boolean)
 
-export function settleColour(value: unknown, at: Moment): Rgba {
+export function colourValue(value: unknown, at: Moment): Rgba {
   return isMoving(value) ? colourAt(value as Moving<string>, at) : readColour(value as string)
 }
 
-export function settlePaint(paint: StoredPaint, at: Moment): SettledPaint {
-  const share = (value: Movable<number>, range: Range) => settleNumber(value, at, range) / 100
-  if (paint.type === 'solid') return { type: 'solid', colour: settleColour(paint.colour, at) }
+export function paintValue(paint: StoredPaint, at: Moment): EvaluatedPaint {
+  const share = (value: Movable<number>, range: Range) => numberValue(value, at, range) / 100
+  if (paint.type === 'solid') return { type: 'solid', colour: colourValue(paint.colour, at) }
   if (paint.type === 'texture') {
     const { type, pattern, picture, hang } = paint
     return {
       ...{ type, pattern, picture, hang },
-      colour: settleColour(paint.colour, at),
-      ground: settleColour(paint.ground, at),
+      colour: colourValue(paint.colour, at),
+      ground: colourValue(paint.ground, at),
       scale: share(paint.scale, TEXTURE_PARAMETERS.scale),
       weight: share(paint.weight, TEXTURE_PARAMETERS.weight),
-      angle: settleNumber(paint.angle, at, TEXTURE_PARAMETERS.angle),
-      x: settleNumber(paint.x, at, TEXTURE_PARAMETERS.x),
-      y: settleNumber(paint.y, at, TEXTURE_PARAMETERS.y),
-      seed: settleNumber(paint.seed, at, TEXTURE_PARAMETERS.seed),
+      angle: numberValue(paint.angle, at, TEXTURE_PARAMETERS.angle),
+      x: numberValue(paint.x, at, TEXTURE_PARAMETERS.x),
+      y: numberValue(paint.y, at, TEXTURE_PARAMETERS.y),
+      seed: numberValue(paint.seed, at, TEXTURE_PARAMETERS.seed),
     }
   }
   const { type, form, spread, mix, hang } = paint
   const stops = paint.stops.map((stop) => ({
     at: share(stop.at, STOP_PARAMETERS.at),
-    colour: settleColour(stop.colour, at),
+    colour: colourValue(stop.colour, at),
     middle: share(stop.middle ?? 50, STOP_PARAMETERS.middle),
   }))
   return {
     ...{ type, form, spread, mix, hang, stops },
-    angle: settleNumber(paint.angle, at, GRADIENT_PARAMETERS.angle),
+    angle: numberValue(paint.angle, at, GRADIENT_PARAMETERS.angle),
     scale: share(paint.scale, GRADIENT_PARAMETERS.scale),
     shift: share(paint.shift, GRADIENT_PARAMETERS.shift),
     x: share(paint.x, GRADIENT_PARAMETERS.x),
@@ -123,16 +123,16 @@ export function settlePaint(paint: StoredPaint, at: Moment): SettledPaint {
 }
 
 /** What a parameter is at one moment. */
-export function settle(parameter: Parameter, value: unknown, at: Moment): unknown {
+export function valueAt(parameter: Parameter, value: unknown, at: Moment): unknown {
   switch (parameter.type) {
     case 'number':
-      return settleNumber(value, at, parameter)
+      return numberValue(value, at, parameter)
     case 'length':
-      return settleLength(value, at, parameter)
+      return lengthValue(value, at, parameter)
     case 'colour':
-      return settleColour(value, at)
+      return colourValue(value, at)
     case 'paint':
-      return settlePaint(value as StoredPaint, at)
+      return paintValue(value as StoredPaint, at)
     case 'curve':
       return isMoving(value) ? curveAt(value as Moving<StoredCurve>, at) : value
     case 'path':
@@ -146,12 +146,12 @@ export function settle(parameter: Parameter, value: unknown, at: Moment): unknow
 }
 
 /** All values of a table at one moment. */
-export function settleAll<T extends Parameters>(
+export function valuesAt<T extends Parameters>(
   parameters: T,
   stored: Readonly<Record<string, unknown>>,
   at: Moment,
-): SettledValues<T> {
+): EvaluatedValues<T> {
   return Object.fromEntries(
-    Object.entries(parameters).map(([name, p]) => [name, settle(p, stored[name], at)]),
-  ) as SettledValues<T>
+    Object.entries(parameters).map(([name, p]) => [name, valueAt(p, stored[name], at)]),
+  ) as EvaluatedValues<T>
 }

@@ -2,8 +2,8 @@ import type { JoinStyle, SweptPlanes } from '../coats/definition'
 import type { Plane } from '../kernels/kernels'
 import type { Point, Px } from '../units'
 import type { GridBox } from './grid-box'
-import type { BenchSetting, Step } from './recipe-bench'
-import { RecipeBench } from './recipe-bench'
+import type { ToolSetting, Step } from './recipe-tools'
+import { RecipeTools } from './recipe-tools'
 
 /** What a picture's coats are computed from. */
 export interface AlphaForm {
@@ -18,10 +18,10 @@ export interface AlphaForm {
   middle: Point
 }
 
-/** The bench of what has no outline but alpha: a group. Joins are always round. */
-export class AlphaBench extends RecipeBench {
+/** The tools of what has no outline but alpha: a group. Joins are always round. */
+export class AlphaTools extends RecipeTools {
   constructor(
-    setting: BenchSetting,
+    setting: ToolSetting,
     box: GridBox,
     seed: () => number,
     private readonly form: AlphaForm,
