@@ -1,5 +1,7 @@
-import type { StoredPaint, StoredValue } from '../values/moving'
-import type { Parameter, Parameters } from '../values/parameter-kinds'
+import { motorOf } from '../values/motors/table'
+import type { Moving, StoredPaint, StoredValue } from '../values/moving'
+import { isMoving } from '../values/moving'
+import type { NumberParameter, Parameter, Parameters } from '../values/parameter-kinds'
 import { colour } from '../values/parameter-kinds'
 import { GRADIENT_PARAMETERS, paintKind, STOP_PARAMETERS, TEXTURE_PARAMETERS } from '../values/paints'
 import { PIECE_KINDS } from '../pieces/table'
@@ -11,7 +13,8 @@ import { LIGHT_PARAMETERS } from './schema'
 import { allPieces } from './tree'
 
 // A parameter's address says where its value lies in the document, by ids instead of indices, so that it
-// stays true while things are reordered: `light/azimuth`, `title/x`, `title/stroke-2/paint/stops/0/colour`.
+// stays true while things are reordered: `light/azimuth`, `title/x`, `title/stroke-2/paint/stops/0/colour`,
+// `title/x/motors/0/amount`.
 
 export interface ParameterPlace {
   address: string
@@ -85,8 +88,36 @@ function ofTable(
     const value = values[name]
     const here = `${address}/${name}`
     if (parameter.type === 'paint') return ofPaint(value as StoredPaint, here, label, piece, coat)
-    return [{ address: here, label: `${label} ${parameter.label.toLowerCase()}`, parameter, value, piece, coat }]
+    return withMotors({
+      address: here,
+      label: `${label} ${parameter.label.toLowerCase()}`,
+      parameter,
+      value,
+      piece,
+      coat,
+    })
   })
+}
+
+/** Whether an address is that of a value of a motor: no motor drives it. */
+export const isOfMotor = (address: string): boolean => /\/motors\/\d+\//.test(address)
+
+/** A value, and after it what its motors let move of their own. */
+function withMotors(place: ParameterPlace): ParameterPlace[] {
+  const { address, label, value, parameter } = place
+  const motors = isMoving(value) ? (value as Moving<number>).motors : undefined
+  if (!motors) return [place]
+  const unit = 'unit' in parameter ? parameter.unit : ''
+  const own = motors.flatMap((motor, i) =>
+    Object.entries(motorOf(motor.kind).parameters).flatMap(([name, p]): ParameterPlace[] => {
+      if ((p.type !== 'amount' && p.type !== 'number') || !p.moves) return []
+      const described: NumberParameter = p.type === 'amount' ? { ...p, type: 'number', unit } : p
+      const words = `${label} · ${motorOf(motor.kind).label.toLowerCase()} ${p.label.toLowerCase()}`
+      const here = `${address}/motors/${i}/${name}`
+      return [{ ...place, address: here, label: words, parameter: described, value: motor[name] as StoredValue }]
+    }),
+  )
+  return [place, ...own]
 }
 
 function ofPaint(
@@ -96,30 +127,24 @@ function ofPaint(
   piece: string | null,
   coat: string | null,
 ): ParameterPlace[] {
-  const at = (name: string, words: string, parameter: Parameter, value: StoredValue): ParameterPlace => ({
-    address: `${address}/${name}`,
-    label: `${label} ${words}`,
-    parameter,
-    value,
-    piece,
-    coat,
-  })
-  if (paint.type === 'solid') return [at('colour', 'colour', SOLID_COLOUR, paint.colour)]
+  const at = (name: string, words: string, parameter: Parameter, value: StoredValue): ParameterPlace[] =>
+    withMotors({ address: `${address}/${name}`, label: `${label} ${words}`, parameter, value, piece, coat })
+  if (paint.type === 'solid') return [...at('colour', 'colour', SOLID_COLOUR, paint.colour)]
   if (paint.type === 'texture') {
-    return Object.entries(TEXTURE_PARAMETERS).map(([name, parameter]) =>
+    return Object.entries(TEXTURE_PARAMETERS).flatMap(([name, parameter]) =>
       at(name, `texture ${parameter.label.toLowerCase()}`, parameter, paint[name as keyof typeof TEXTURE_PARAMETERS]),
     )
   }
   const { stops } = paint
   return [
-    ...paintKind(paint.type).numbers.map((name) =>
+    ...paintKind(paint.type).numbers.flatMap((name) =>
       at(name, `gradient ${GRADIENT_PARAMETERS[name].label.toLowerCase()}`, GRADIENT_PARAMETERS[name], paint[name]),
     ),
     ...stops.flatMap((stop, i) => [
-      at(`stops/${i}/at`, `colour ${i + 1} place`, STOP_PARAMETERS.at, stop.at),
-      at(`stops/${i}/colour`, `colour ${i + 1}`, STOP_PARAMETERS.colour, stop.colour),
+      ...at(`stops/${i}/at`, `colour ${i + 1} place`, STOP_PARAMETERS.at, stop.at),
+      ...at(`stops/${i}/colour`, `colour ${i + 1}`, STOP_PARAMETERS.colour, stop.colour),
       ...(i + 1 < stops.length
-        ? [at(`stops/${i}/middle`, `colour ${i + 1} midpoint`, STOP_PARAMETERS.middle, stop.middle ?? 50)]
+        ? [...at(`stops/${i}/middle`, `colour ${i + 1} midpoint`, STOP_PARAMETERS.middle, stop.middle ?? 50)]
         : []),
     ]),
   ]

@@ -1,6 +1,6 @@
 import type { Motor } from '../values/motors/schema'
 import { motorOf } from '../values/motors/table'
-import type { Bend, Moving } from '../values/moving'
+import type { Bend, Movable, Moving } from '../values/moving'
 import { isMoving } from '../values/moving'
 
 /**
@@ -27,7 +27,12 @@ function grownBend(bend: Bend | undefined, factor: number): { bend?: Bend } {
 /** A motor whose amounts, which are in the unit of the value, are multiplied. */
 function grown(motor: Motor, factor: number): Motor {
   const amounts = Object.entries(motorOf(motor.kind).parameters).filter(([, { type }]) => type === 'amount')
-  return { ...motor, ...Object.fromEntries(amounts.map(([name]) => [name, tidy(Number(motor[name]) * factor)])) }
+  return {
+    ...motor,
+    ...Object.fromEntries(
+      amounts.map(([name]) => [name, mapped(motor[name] as Movable<number>, (v) => tidy(v * factor))]),
+    ),
+  }
 }
 
 const tidy = (value: number) => Math.round(value * 1e6) / 1e6

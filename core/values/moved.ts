@@ -91,9 +91,20 @@ function remembered(value: (frame: Frames) => number): (frame: Frames) => number
 }
 
 function driven(motor: Motor, place: MotorPlace): (frame: Frames) => number {
-  const { valueAt } = motorOf(motor.kind)
+  const { valueAt, parameters } = motorOf(motor.kind)
+  const moving = Object.entries(parameters).filter(([name]) => isMoving(motor[name]))
+  // Its own values at a frame, where some of them move.
+  const valuesAt = (frame: Frames): Motor => ({
+    ...motor,
+    ...Object.fromEntries(
+      moving.map(([name, parameter]) => {
+        const value = keyed(motor[name] as Moving<number>, frame, place.length)
+        return [name, 'min' in parameter ? Math.min(parameter.max, Math.max(parameter.min, value)) : value]
+      }),
+    ),
+  })
   return (frame) => {
-    const value = valueAt(motor as never, place, frame)
+    const value = valueAt((moving.length > 0 ? valuesAt(onRing(frame, place.length)) : motor) as never, place, frame)
     return Number.isFinite(value) ? value : place.before(frame)
   }
 }

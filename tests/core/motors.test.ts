@@ -1,11 +1,17 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
+import { expectCard, readCard } from '#core/card/read'
+import type { Card } from '#core/card/schema'
+import { mapped } from '#core/edit/mapped'
+import { setStored, storedAt, toggleKey, writeValue } from '#core/edit/values'
+import { evaluateCard } from '#core/time/evaluate'
 import type { Key, Moving, StoredValue } from '#core/values/moving'
 import type { Moment } from '#core/values/moment'
 import { motoredNumber, numberAt } from '#core/values/moved'
 import { createMotor } from '#core/values/motors/schema'
 import { motorOf, MOTORS } from '#core/values/motors/table'
 import { ringNoise } from '#core/values/ring-noise'
+import { emptyCard, withBox } from '../support/engine'
 
 const still = (value: number): Key<number>[] => [{ frame: 0, value }]
 const motor = (kind: string, values: object = {}) => ({ ...createMotor(kind), ...values })
@@ -218,4 +224,58 @@ test('every motor with any values gives a finite number at any frame, the same a
     }),
     { numRuns: 400 },
   )
+})
+
+describe('values of motors that move', () => {
+  const swaying = (amount: unknown): Card => {
+    const way = driven(still(100), { ...motor('sway', { cycles: 10 }), amount })
+    return withBox(emptyCard(300, 100, LENGTH), { id: 'b', width: 20, height: 20, x: way, y: 50 }, {})
+  }
+  const fade = {
+    keys: [
+      { frame: 0, value: 0 },
+      { frame: 40, value: 60, easing: 'hold' },
+    ],
+    loop: false,
+  }
+  const valueOf = (card: Card, address: string, frame: number) =>
+    evaluateCard(card, frame).find((entry) => entry.address === address)!.value as number
+
+  test('are taken as they are at the frame: an amount that grows is a swing that grows', () => {
+    const card = expectCard(swaying(fade))
+    for (const frame of [0, 3, 10, 21, 40, 44]) {
+      const share = Math.min(1, frame / 40) * 60
+      const swing = Math.sin((2 * Math.PI * 10 * frame) / LENGTH)
+      expect(valueOf(card, 'b/x', frame)).toBeCloseTo(100 + share * swing, 6)
+      expect(valueOf(card, 'b/x/motors/0/amount', frame)).toBeCloseTo(share, 9)
+    }
+  })
+
+  test('have addresses, take keys and units, and are kept within their range', () => {
+    const keyed = toggleKey(swaying(20), 'b/x/motors/0/amount', 7)
+    expect(storedAt(keyed, 'b/x/motors/0/amount')).toMatchObject({ keys: [{ frame: 7, value: 20 }] })
+    const two = writeValue(keyed, 'b/x/motors/0/amount', 12, 44)
+    expect(valueOf(two, 'b/x/motors/0/amount', 12)).toBe(44)
+    expect(expectCard(JSON.parse(JSON.stringify(two)))).toEqual(expectCard(two))
+    // A value on another scale takes its motors' keys along.
+    const small = driven(still(1), { ...motor('sway'), amount: fade })
+    const [grown] = mapped(small, (v: unknown) => (v as number) * 3).motors as unknown as { amount: typeof fade }[]
+    expect(grown!.amount.keys.map(({ value }) => value)).toEqual([0, 180])
+    const low = {
+      keys: [
+        { frame: 0, value: 0, easing: 'cubic-bezier(0.5, -9, 0.5, 1)' },
+        { frame: 40, value: 10 },
+      ],
+    }
+    const settling = driven(still(5), { ...motor('settle'), amount: low })
+    expect(numberAt(settling, at(10))).toBe(5)
+  })
+
+  test('how fast a motor goes stands still; a motor on a motor is refused', () => {
+    const paced = swaying(20)
+    const broken = setStored(paced, 'b/x/motors/0/cycles', fade)
+    expect(readCard(broken).faults![0]!.place).toContain('motors[0].cycles')
+    const nested = setStored(paced, 'b/x/motors/0/amount', { ...fade, motors: [motor('sway')] })
+    expect(readCard(nested).faults![0]!.place).toContain('motors[0].amount')
+  })
 })

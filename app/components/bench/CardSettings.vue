@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { ParameterPlace } from '#core/card/addresses'
+import { isOfMotor } from '#core/card/addresses'
 import type { Card } from '#core/card/schema'
 import { LARGEST_SIDE, LONGEST_LOOP } from '#core/card/schema'
 import { COMMON_RATES, rateLabel, seconds } from '#core/values/rate'
@@ -11,7 +12,7 @@ import ParameterRow from '../fields/ParameterRow.vue'
 const props = defineProps<{ places: readonly ParameterPlace[] }>()
 const bench = useBench()
 const card = computed(() => bench.card!)
-const light = computed(() => props.places.filter(({ address }) => address.startsWith('light/')))
+const light = computed(() => props.places.filter(({ address }) => address.startsWith('light/') && !isOfMotor(address)))
 const rate = computed(() => COMMON_RATES.findIndex((r) => rateLabel(r) === rateLabel(card.value.rate)))
 
 const change = (label: string, part: Partial<Card>) => bench.edit(label, (old) => ({ ...old, ...part }))

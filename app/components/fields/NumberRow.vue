@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { ParameterPlace } from '#core/card/addresses'
+import { isOfMotor } from '#core/card/addresses'
 import type { LengthParameter, NumberParameter } from '#core/values/parameters'
 import { arithmetic } from '#core/formats/arithmetic'
 import { useParameter } from '~/composables/parameter'
@@ -130,7 +131,7 @@ function drag(event: PointerEvent) {
       :moving="moving"
       :here="keyHere"
       :driven="driven"
-      drives
+      :drives="!isOfMotor(place.address)"
       :label="place.label"
       @toggle="key"
       @motors="ribbon.motorsOf = place.address"

@@ -1,8 +1,8 @@
 import type { ChoiceParameter, NumberParameter } from '../parameter-kinds'
 import type { Frames } from '../../units'
 
-// A motor's definition is the one source for its schema, its controls, its help and what it does. Its own values
-// stand still: what moves is the parameter that it drives.
+// A motor's definition is the one source for its schema, its controls, its help and what it does. Of its own values those
+// can have keys at which nothing but the present moment counts, such as how far it goes; how fast it goes cannot.
 
 interface Described {
   label: string
@@ -27,9 +27,13 @@ export interface AmountParameter extends Described {
   min: number
   max: number
   step: number
+  moves?: true
 }
 
-export type MotorParameter = NumberParameter | ChoiceParameter | SourceParameter | FormulaParameter | AmountParameter
+/** A number of its own; `moves`: it can have keys. */
+export type MotorNumber = NumberParameter & { moves?: true }
+
+export type MotorParameter = MotorNumber | ChoiceParameter | SourceParameter | FormulaParameter | AmountParameter
 export type MotorParameters = Readonly<Record<string, MotorParameter>>
 
 export type MotorValues<P extends MotorParameters> = {

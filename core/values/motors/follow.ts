@@ -9,13 +9,13 @@ export const follow = defineMotor({
     source: { type: 'source', label: 'Follows', help: 'The value that is followed', default: '' },
     delay: {
       ...{ type: 'number', label: 'Delay', help: 'How many frames later', default: 0 },
-      ...{ min: -100_000, max: 100_000, step: 1, unit: '', slider: [-25, 25] },
+      ...{ min: -100_000, max: 100_000, step: 1, unit: '', slider: [-25, 25], moves: true },
     },
     gain: {
       ...{ type: 'number', label: 'Gain', help: 'In % of the value that is followed', default: 100 },
-      ...{ min: -100_000, max: 100_000, step: 5, unit: '%', slider: [-200, 200] },
+      ...{ min: -100_000, max: 100_000, step: 5, unit: '%', slider: [-200, 200], moves: true },
     },
-    offset: amount({ label: 'Offset', help: 'Added to it', default: 0 }),
+    offset: amount({ label: 'Offset', help: 'Added to it', default: 0, moves: true }),
     way: {
       ...{ type: 'choice', label: 'Way', help: 'Takes the place of the value, or is added to it' },
       default: 'instead',

@@ -8,6 +8,7 @@ export const jitter = defineMotor({
   help: 'Moves at random, the same at every turn of the loop; its mean is the value itself',
   parameters: {
     amount: amount({
+      moves: true,
       label: 'Amount',
       help: 'How far it goes at most to each side, in the unit of the value',
       default: 10,

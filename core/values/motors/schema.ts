@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { LONGEST_FORMULA } from '../formula'
+import { bend, keysOf, loop } from '../keys'
 import type { MotorParameter } from './definition'
 import { MOTORS } from './table'
 
@@ -13,8 +14,10 @@ export interface Motor {
 function valueSchema(parameter: MotorParameter): z.ZodType {
   switch (parameter.type) {
     case 'number':
-    case 'amount':
-      return z.number().min(parameter.min).max(parameter.max)
+    case 'amount': {
+      const value = z.number().min(parameter.min).max(parameter.max)
+      return parameter.moves ? z.union([value, z.strictObject({ keys: keysOf(value, { bend }), loop })]) : value
+    }
     case 'choice':
       return z.enum(parameter.options.map(({ value }) => value) as [string, ...string[]])
     case 'source':

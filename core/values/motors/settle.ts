@@ -20,7 +20,7 @@ export const settle = defineMotor({
   parameters: {
     amount: {
       ...{ type: 'number', label: 'Amount', help: 'In % of the swing that its speed gives it', default: 100 },
-      ...{ min: 0, max: 1000, step: 5, unit: '%', slider: [0, 200] },
+      ...{ min: 0, max: 1000, step: 5, unit: '%', slider: [0, 200], moves: true },
     },
     frequency: {
       ...{ type: 'number', label: 'Swings', help: 'Swings in a second', default: 2 },

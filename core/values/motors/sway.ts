@@ -7,7 +7,12 @@ export const sway = defineMotor({
   label: 'Sway',
   help: 'Goes to and fro as a sine',
   parameters: {
-    amount: amount({ label: 'Amount', help: 'How far it goes to each side, in the unit of the value', default: 20 }),
+    amount: amount({
+      moves: true,
+      label: 'Amount',
+      help: 'How far it goes to each side, in the unit of the value',
+      default: 20,
+    }),
     cycles: {
       ...{ type: 'number', label: 'Cycles', help: 'How often it goes to and fro', default: 1 },
       ...{ min: 0, max: 1000, step: 1, unit: '' },
@@ -15,7 +20,7 @@ export const sway = defineMotor({
     per: PER,
     phase: {
       ...{ type: 'number', label: 'Phase', help: 'Where it begins, in degrees: 90 is the far end', default: 0 },
-      ...{ min: -3600, max: 3600, step: 5, unit: '°' },
+      ...{ min: -3600, max: 3600, step: 5, unit: '°', moves: true },
     },
   },
   valueAt: (values, place, frame) => {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { numbersOf } from '#core/card/addresses'
+import { isOfMotor, numbersOf } from '#core/card/addresses'
 import { arithmetic } from '#core/formats/arithmetic'
 import type { MotorParameter } from '#core/values/motors/definition'
 import { followPointer } from '~/composables/follow-pointer'
@@ -15,7 +15,9 @@ const suffix = computed(() => {
   return parameter.type === 'amount' ? props.unit : parameter.type === 'number' ? parameter.unit : ''
 })
 /** Every number of the card that can be followed. */
-const sources = computed(() => numbersOf(bench.card!).filter(({ address }) => address !== props.own))
+const sources = computed(() =>
+  numbersOf(bench.card!).filter(({ address }) => address !== props.own && !isOfMotor(address)),
+)
 
 function put(value: number, mark?: string) {
   const { parameter } = props

@@ -12,6 +12,7 @@ import type { Motor } from '#core/values/motors/schema'
 import { motorOf, MOTORS } from '#core/values/motors/table'
 import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
+import NumberRow from '../../fields/NumberRow.vue'
 import MotorField from './MotorField.vue'
 
 const props = defineProps<{ address: string }>()
@@ -31,6 +32,10 @@ const gaps = computed(() =>
   moving.value && place.value ? motorGaps(bench.card!, moving.value, turnOf(place.value.parameter)) : [],
 )
 const faultOf = (index: number) => faults.value.find(({ motor }) => motor === index)
+
+/** What of a motor can have keys is a value of the card like any other. */
+const ownPlace = (motor: number, name: string) =>
+  numbersOf(bench.card!).find(({ address }) => address === `${props.address}/motors/${motor}/${name}`)
 
 const add = (kind: string) =>
   bench.edit(`${motorOf(kind).label}: ${place.value!.label}`, (card) =>
@@ -73,15 +78,17 @@ function change(index: number, values: Partial<Motor> | null, mark = '') {
           </button>
         </div>
         <p class="quiet">{{ motorOf(motor.kind).help }}.</p>
-        <MotorField
-          v-for="(parameter, name) in motorOf(motor.kind).parameters"
-          :key="name"
-          :parameter="parameter"
-          :value="motor[name]"
-          :unit="unit"
-          :own="address"
-          @change="(value: unknown, mark?: string) => change(i, { [name]: value }, mark ? String(name) : '')"
-        />
+        <template v-for="(parameter, name) in motorOf(motor.kind).parameters" :key="name">
+          <NumberRow v-if="ownPlace(i, String(name))" :place="ownPlace(i, String(name))!" />
+          <MotorField
+            v-else
+            :parameter="parameter"
+            :value="motor[name]"
+            :unit="unit"
+            :own="address"
+            @change="(value: unknown, mark?: string) => change(i, { [name]: value }, mark ? String(name) : '')"
+          />
+        </template>
         <p v-if="faultOf(i)" class="fault" role="alert">{{ faultOf(i)!.message }} {{ faultOf(i)!.remedy }}</p>
         <p v-else-if="gaps[i]?.gap" class="gap">
           At the seam it {{ gaps[i]!.gap }}.

@@ -3,6 +3,7 @@ import { mdiClose, mdiRecordCircleOutline, mdiSineWave } from '@mdi/js'
 import { line, scaleLinear } from 'd3'
 import { computed, nextTick } from 'vue'
 import type { ParameterPlace } from '#core/card/addresses'
+import { isOfMotor } from '#core/card/addresses'
 import { writeColour } from '#core/values/colour'
 import { moveKeys } from '#core/edit/keys'
 import { stopMoving, toggleKey } from '#core/edit/values'
@@ -135,7 +136,7 @@ function choose() {
         <VIcon :icon="mdiRecordCircleOutline" size="14" />
       </button>
       <button
-        v-if="kind === 'number'"
+        v-if="kind === 'number' && !isOfMotor(lane.address)"
         class="icon-button tool"
         :class="{ running: hasMotors }"
         :aria-label="`Motors of ${lane.label}`"
