@@ -38,6 +38,23 @@ describe('wax check', () => {
   })
 })
 
+test('wax check: a formula that gives no number, and links in a circle', () => {
+  const path = join(folder, 'no-number.card.json')
+  const { pieces, ...card } = demoCard('02-lower-third')
+  const [first, second, ...others] = pieces
+  const driven = (...motors: object[]) => ({ keys: [{ frame: 0, value: 0 }], motors })
+  const follow = (source: string) => driven({ kind: 'follow', source })
+  const moved = [
+    { ...first, x: driven({ kind: 'formula', text: '1 / (f - 10)' }), y: follow(`${second!.id}/y`) },
+    { ...second, y: follow(`${first!.id}/y`) },
+  ]
+  writeFileSync(path, JSON.stringify({ ...card, pieces: [...moved, ...others] }))
+  const { status, out } = wax('check', path)
+  expect(status).toBe(1)
+  expect(out).toMatch(new RegExp(`^${first!.id}/x/motors/0: The formula gives no number at frame 10`, 'm'))
+  expect(out).toMatch(new RegExp(`^${second!.id}/y/motors/0: The links go in a circle`, 'm'))
+})
+
 test('wax evaluate gives every parameter at a frame as JSON', () => {
   const { status, out } = wax('evaluate', CARD, '--frame', '60')
   const { frame, parameters } = JSON.parse(out) as {
