@@ -44,6 +44,7 @@ const safeName = (name: string) => name.replace(/[^\p{L}\p{N}._ -]/gu, '_').repl
  * of their own size is not believed.
  */
 export async function readArchive(bytes: Uint8Array, fileName: string): Promise<CardArchive> {
+  if (!isWhole(bytes)) throw notAnArchive(fileName)
   let entries: Map<string, Uint8Array>
   try {
     entries = await unpacked(bytes, fileName)
@@ -51,8 +52,6 @@ export async function readArchive(bytes: Uint8Array, fileName: string): Promise<
     if (error instanceof WaxError) throw error
     throw notAnArchive(fileName)
   }
-  // The signature of an entry, of an empty archive's end (PKWARE APPNOTE 4.3).
-  if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) throw notAnArchive(fileName)
   const text = entries.get('card.json')
   if (!text) {
     throw new WaxError(
@@ -73,6 +72,12 @@ export async function readArchive(bytes: Uint8Array, fileName: string): Promise<
     else if (folder === 'pictures') pictures.push({ id, fileName: own, file })
   }
   return { card: expectCard(card), fonts, pictures }
+}
+
+/** The record that ends an archive, before a comment of up to 65,535 bytes (PKWARE APPNOTE 4.3.16): a torn one has none. */
+function isWhole(bytes: Uint8Array): boolean {
+  const tail = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).subarray(-(22 + 65_535))
+  return tail.includes(Buffer.from([0x50, 0x4b, 5, 6]))
 }
 
 const isWanted = (name: string) =>

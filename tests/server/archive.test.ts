@@ -39,6 +39,10 @@ describe('a card with its fonts and pictures in one file', () => {
 
   test('is refused where it holds no card, a broken one, or unpacks to too much', async () => {
     expect(await codeOf(() => readArchive(strToU8('no zip'), 'a.zip'))).toBe('not-an-archive')
+    expect(await codeOf(() => readArchive(strToU8('PK no zip at all'), 'a.zip'))).toBe('not-an-archive')
+    const whole = writeArchive({ card, fonts: new Map([['anton', fontBytes('anton')]]), pictures: [] })
+    const torn = whole.subarray(0, Math.floor(whole.length * 0.7))
+    expect(await codeOf(() => readArchive(torn, 'a.zip'))).toBe('not-an-archive')
     expect(await codeOf(() => readArchive(zipSync({ 'note.txt': strToU8('x') }), 'a.zip'))).toBe('not-an-archive')
     expect(await codeOf(() => readArchive(zipSync({ 'card.json': strToU8('{"format":1}') }), 'a.zip'))).toBe(
       'not-a-card',
