@@ -16,9 +16,12 @@ export class Kept<K, V> {
   of(key: K, make: () => V): V {
     const found = this.values.get(key)
     if (found) {
-      // A Map lists its keys in the order in which they came: the one asked for now comes last.
-      this.values.delete(key)
-      this.values.set(key, found)
+      // A Map lists its keys in the order in which they came: the one asked for now comes last. While there is much room,
+      // nothing will have to go soon.
+      if (this.weight > this.budget / 2) {
+        this.values.delete(key)
+        this.values.set(key, found)
+      }
       return found.value
     }
     const value = make()

@@ -182,7 +182,7 @@ function drawFromAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece, 
   const { box, name } = plan
   let held: LaidPicture | null = null
   const drawn = () =>
-    (held ??= isolated(drawing, { ...plan, name: null }, (inner) => {
+    (held ??= isolated(drawing, plan, (inner) => {
       if (holdsPixels(group)) drawPixels(drawing, standing, group, inner, place)
       else drawPieces(drawing, group.pieces, standing.placement, inner, `${place}.pieces`, insideOf(group, standing.at))
     }))

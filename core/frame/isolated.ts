@@ -8,7 +8,7 @@ import type { LaidPicture } from './shelf'
 
 /** A picture of its own: where it is computed, and the part of that which shows. */
 export interface IsolatedPlan extends PieceBoxes {
-  /** Names what is drawn, for planes made from it; null for what is never kept. */
+  /** Names what is drawn and where, for what is made from it; null for what is never the same again. */
   name: string | null
 }
 
@@ -31,20 +31,11 @@ export function planIsolated(
 }
 
 /**
- * The finished picture of something on a clear canvas: coats behind and face, or contents. It lies there until the
- * kernels' present mark is released. Asked for again under the same name, and changed by `finish` in the same way, it may
- * be one that was kept: nobody writes to it.
+ * The finished picture of something on a clear canvas: coats behind and face, or contents. It lies there until the kernels'
+ * present mark is released; what is kept of it, or made from it, goes by the plan's name.
  */
-export function isolated(
-  { kernels, finished }: Drawing,
-  { name, box }: IsolatedPlan,
-  draw: (canvas: Canvas) => void,
-  finish: (picture: LaidPicture) => LaidPicture = (picture) => picture,
-): LaidPicture {
-  const make = () => {
-    const canvas = new Canvas(kernels, kernels.layers(box.w, box.h), box)
-    draw(canvas)
-    return finish({ ...canvas.layers, box })
-  }
-  return name === null ? make() : finished.of(name, make)
+export function isolated({ kernels }: Drawing, { box }: IsolatedPlan, draw: (canvas: Canvas) => void): LaidPicture {
+  const canvas = new Canvas(kernels, kernels.layers(box.w, box.h), box)
+  draw(canvas)
+  return { ...canvas.layers, box }
 }

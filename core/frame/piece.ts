@@ -152,12 +152,10 @@ function layBlurred(drawing: Drawing, { blur, standing, ...rest }: DrawnForm, ca
   if (!plan) return
   const { box, visible } = plan
   const mark = kernels.mark()
-  const soft = isolated(
-    drawing,
-    plan,
-    (inner) => layForms(drawing, [{ ...rest, standing: { ...standing, blend: 'normal' }, blur: 0 }], inner),
-    (sharp) => ({ ...kernels.blurredLayers(sharp, blur), box }),
+  const sharp = isolated(drawing, plan, (inner) =>
+    layForms(drawing, [{ ...rest, standing: { ...standing, blend: 'normal' }, blur: 0 }], inner),
   )
+  const soft = kernels.blurredLayers(sharp, blur)
   canvas.touch(visible)
   kernels.blend(standing.blend, new Canvas(kernels, soft, box).window(visible), canvas.window(visible), 1)
   kernels.release(mark)

@@ -12,9 +12,24 @@ import { movedTo, onRing } from '../values/moment'
 
 const clockOf = (piece: Piece): Clock | null => PIECE_KINDS[piece.kind].clock?.(piece) ?? null
 
+const clocked = new WeakMap<Card['pieces'], Map<string, readonly Piece[]>>()
+
+/** The groups that a piece lies in, the outermost first; none where none of them has a clock. */
+function clockedHolders({ pieces }: Card, id: string | null): readonly Piece[] {
+  if (id === null) return []
+  const known = clocked.get(pieces) ?? new Map<string, readonly Piece[]>()
+  clocked.set(pieces, known)
+  let found = known.get(id)
+  if (!found) {
+    const holders = holdersOf(pieces, id)
+    found = holders.some((holder) => clockOf(holder) !== null) ? holders : []
+    known.set(id, found)
+  }
+  return found
+}
+
 /** Whether a piece runs by another time than the card's. */
-export const hasClock = (card: Card, id: string | null): boolean =>
-  id !== null && holdersOf(card.pieces, id).some((holder) => clockOf(holder) !== null)
+export const hasClock = (card: Card, id: string | null): boolean => clockedHolders(card, id).length > 0
 
 /** The moment of what lies in a piece, at a moment of the piece. */
 export function insideOf(piece: Piece, at: Moment): Moment {
@@ -24,8 +39,7 @@ export function insideOf(piece: Piece, at: Moment): Moment {
 
 /** The moment by which a piece runs while the card is at a frame: `id` null is the card itself. */
 export function momentIn(card: Card, id: string | null, frame: Frames): Moment {
-  const holders = id === null ? [] : holdersOf(card.pieces, id)
-  return holders.reduce((at, holder) => insideOf(holder, at), momentOf(card, frame))
+  return clockedHolders(card, id).reduce((at, holder) => insideOf(holder, at), momentOf(card, frame))
 }
 
 /** The frame by which a piece runs while the card is at a frame. */
@@ -36,7 +50,7 @@ export const frameIn = (card: Card, id: string | null, frame: Frames): Frames =>
  * of `frameIn`.
  */
 export function frameOutOf(card: Card, id: string | null, frame: Frames, near: Frames): Frames | null {
-  const holders = id === null ? [] : holdersOf(card.pieces, id)
+  const holders = clockedHolders(card, id)
   // What each holder is near to, from the card inwards; then back, from the piece outwards.
   const around = holders.reduce<Frames[]>(
     (frames, holder) => [...frames, clockOf(holder)?.inside(frames.at(-1)!) ?? frames.at(-1)!],

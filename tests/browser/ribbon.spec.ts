@@ -125,6 +125,16 @@ test('motors: given at the value, moving the picture, told of what is wrong', as
   await expect(sheet.getByRole('alert')).toHaveCount(0)
   await sheet.getByRole('button', { name: 'Take Formula away' }).click()
   expect((await moving(page, id, 0, 'rotation')).motors).toHaveLength(1)
+
+  // How far a motor goes can have keys: a lane of its own.
+  await sheet.getByRole('button', { name: 'Sway', exact: true }).click()
+  const amount = sheet.getByRole('textbox', { name: /sway amount$/ })
+  await amount.fill('12')
+  await amount.press('Enter')
+  await sheet.getByRole('button', { name: /^Set a key of .* sway amount here$/ }).click()
+  await expect(page.locator('[data-lane="a/rotation/motors/1/amount"]')).toBeVisible()
+  const sway = (await moving(page, id, 0, 'rotation')).motors![1] as unknown as { amount: unknown }
+  expect(sway.amount).toMatchObject({ keys: [{ value: 12 }] })
 })
 
 test('the seam: what jumps is told, and closed in one step that says what it changes', async ({ page }) => {
