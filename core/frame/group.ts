@@ -32,7 +32,7 @@ type AlphaPiece = GroupPiece | PicturePiece
 
 const isAlphaPiece = (piece: Piece): piece is AlphaPiece => PIECE_KINDS[piece.kind].coatsFrom === 'alpha'
 const holdsPixels = (piece: Piece): piece is PicturePiece => PIECE_KINDS[piece.kind].holds === 'pixels'
-const holdsPieces = (piece: Piece): piece is GroupPiece => PIECE_KINDS[piece.kind].holds === 'pieces'
+export const holdsPieces = (piece: Piece): piece is GroupPiece => PIECE_KINDS[piece.kind].holds === 'pieces'
 
 /** Draws pieces back to front; `parent` is where their places count from. */
 export function drawPieces(

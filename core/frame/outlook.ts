@@ -5,7 +5,7 @@ import type { Moment } from '../values/moment'
 import type { Placement } from '../outline/outline'
 import { place } from '../outline/outline'
 import type { Point, Px, Rect } from '../units'
-import { inkOf, sideOf } from './group'
+import { holdsPieces, inkOf, sideOf } from './group'
 import { joined } from './grid-box'
 import type { Drawing } from './piece'
 import { formOf } from './form'
@@ -63,7 +63,7 @@ export function outlookOf(drawing: Drawing): PieceOutlook[] {
           bottom: Math.max(...ys),
         }
       }
-      if (piece.kind === 'group') {
+      if (holdsPieces(piece)) {
         const inner = visit(piece.pieces, placement, `${here}.pieces`, insideOf(piece, standing.at))
         const ink = inkOf(drawing, standing, piece, here)
         if (!inner || !ink) return

@@ -7,6 +7,7 @@ import type { Card } from '#core/card/schema'
 import { bitsFor, deliveryOf } from '#core/formats/deliveries'
 import { Engine } from '#core/frame/engine'
 import type { FilePlan } from '#server/renders/encoders/encoder'
+import { renderFrames } from '#server/renders/frame-pool'
 import { pngSequence } from '#server/renders/encoders/png-sequence'
 import { proRes4444 } from '#server/renders/encoders/prores4444'
 import { Ledger } from '#server/renders/ledger'
@@ -265,4 +266,16 @@ describe('a full disk', () => {
     )
     expect(faultOf(error)).toMatchObject({ code: 'disk-full' })
   })
+})
+
+test('a frame that takes too long ends the render with a word that names it; one in time does not', async () => {
+  const job = { card: softCard(), fonts, bits: 8 as const, from: 0, to: 3, threads: 1 }
+  const made = async (limit: number) => {
+    let count = 0
+    for await (const picture of renderFrames({ ...job, limit })) count += picture.width > 0 ? 1 : 0
+    return count
+  }
+  // No thread starts and renders in a thousandth of a second.
+  await expect(made(1)).rejects.toMatchObject({ fault: { code: 'too-slow', place: 'frame 0' } })
+  expect(await made(60_000)).toBe(3)
 })
