@@ -7,7 +7,7 @@ export function motorDocs(): string {
   return [
     '# Motors\n\nMade from `core/values/motors` and `core/values/formula.ts` by `npm run docs`; do not edit by hand.',
     'Motors stand beside the keys of a number, in `motors`; each works on what the one before it gives. Every motor has ' +
-      '`kind`, `on` and values of its own; those marked *moves* can have keys in place of the number. What is not finite is passed over: the value before the motor stays.',
+      '`kind`, `on` and values of its own; those marked _moves_ can have keys in place of the number. What is not finite is passed over: the value before the motor stays.',
     ...MOTORS.map(({ kind, label, help, parameters }) =>
       [
         `## ${label}`,
@@ -16,7 +16,7 @@ export function motorDocs(): string {
           Object.entries(parameters)
             .map(
               ([name, p]) =>
-                `| \`${name}\` | ${p.label} | ${rangeOf(p)}${'moves' in p && p.moves ? ', *moves*' : ''} | ${p.help} |`,
+                `| \`${name}\` | ${p.label} | ${rangeOf(p)}${'moves' in p && p.moves ? ', _moves_' : ''} | ${p.help} |`,
             )
             .join('\n'),
       ].join('\n\n'),
