@@ -16,25 +16,25 @@ import { isSeen } from './piece'
 
 // What a piece's picture is made of, as a name: equal names, equal pixels. Kept pictures are known by it.
 
-interface Written {
+interface PieceText {
   /** The piece as it lies in the card, without what moves and without what nobody sees. */
   still: string
   moving: readonly { parameter: Parameter; value: StoredValue }[]
 }
 
-const written = new WeakMap<Piece, Written>()
+const texts = new WeakMap<Piece, PieceText>()
 
 /** Says where a piece stands in a list, or what a hand may do with it; its picture is the same. */
 const UNSEEN = new Set(['name', 'locked', 'seal', 'pieces'])
 
-function writtenOf(piece: Piece): Written {
-  let found = written.get(piece)
+function textOf(piece: Piece): PieceText {
+  let found = texts.get(piece)
   if (!found) {
     found = {
       still: JSON.stringify(piece, (name, value: unknown) => (UNSEEN.has(name) || isMoving(value) ? undefined : value)),
       moving: listPieceParameters(piece).filter(({ value }) => isMoving(value)),
     }
-    written.set(piece, found)
+    texts.set(piece, found)
   }
   return found
 }
@@ -81,7 +81,7 @@ export class Contents {
 function contentOf(piece: Piece, now: Moment): unknown {
   if (!isSeen(piece, now)) return null
   const at = stepped(now, piece.steps)
-  const { still, moving } = writtenOf(piece)
+  const { still, moving } = textOf(piece)
   const words = piece.kind === 'type' ? wordingAt(piece, at) : null
   const values = moving.map(({ parameter, value }) => valueAt(parameter, value, at))
   return [still, values, words, piecesIn(piece).map((inner) => contentOf(inner, insideOf(piece, at)))]
