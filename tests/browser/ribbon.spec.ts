@@ -132,7 +132,7 @@ test('motors: given at the value, moving the picture, told of what is wrong', as
   await amount.fill('12')
   await amount.press('Enter')
   await sheet.getByRole('button', { name: /^Set a key of .* sway amount here$/ }).click()
-  await expect(page.locator('[data-lane="a/rotation/motors/1/amount"]')).toBeVisible()
+  await expect(page.locator('[data-lane$="/rotation/motors/1/amount"]')).toBeVisible()
   const sway = (await moving(page, id, 0, 'rotation')).motors![1] as unknown as { amount: unknown }
   expect(sway.amount).toMatchObject({ keys: [{ value: 12 }] })
 })
