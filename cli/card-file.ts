@@ -24,10 +24,17 @@ export async function readCardFile(path: string | undefined): Promise<CardReadin
       throw error
     }
   }
+  return (await readJson(file)).reading
+}
+
+/** A `.card.json`, and the pictures that it names by their files. */
+async function readJson(file: string): Promise<{ reading: CardReading; pictures: ArchivedPicture[] }> {
   // Not read into memory: the fault is the same for a file of any length.
-  if ((await sizeOf(file)) > LARGEST_CARD_BYTES) return readCardText(' '.repeat(LARGEST_CARD_BYTES + 1))
-  const { text } = await withPictureFiles(await readFile(file, 'utf8'), dirname(file))
-  return readCardText(text)
+  if ((await sizeOf(file)) > LARGEST_CARD_BYTES) {
+    return { reading: readCardText(' '.repeat(LARGEST_CARD_BYTES + 1)), pictures: [] }
+  }
+  const { text, pictures } = await withPictureFiles(await readFile(file, 'utf8'), dirname(file))
+  return { reading: readCardText(text), pictures }
 }
 
 /** The text of a card whose pictures are named by their ids, and the files that it named instead. */
@@ -73,11 +80,9 @@ const PICTURE_FILE = /\.(png|jpe?g|webp)$/i
 export async function openCard(path: string | undefined): Promise<OpenedCard> {
   const file = named(path)
   if (isArchive(file)) return openArchive(file)
-  const { card, faults } = await readCardFile(file)
-  if (card) {
-    const { pictures } = await withPictureFiles(await readFile(file, 'utf8'), dirname(file))
-    return { card, fonts: new Map(), pictures }
-  }
+  const { reading, pictures } = await readJson(file)
+  const { card, faults } = reading
+  if (card) return { card, fonts: new Map(), pictures }
   const { code, place, message, remedy } = faults[0]!
   throw new WaxError(code, `${file}: ${place}`, message, remedy)
 }

@@ -1,10 +1,13 @@
 import { describe, expect, test } from '@jest/globals'
 import { createPiece } from '#core/card/create'
 import { readCard } from '#core/card/read'
+import { picturesOf } from '#core/card/tree'
+import { withPictures } from '#core/edit/pictures'
+import { paintSchema } from '#core/values/paints'
 import type { Card, Piece } from '#core/card/schema'
 import { Engine } from '#core/frame/engine'
 import { toDisplay } from '#core/values/oklab'
-import { coat, emptyCard, pixelAt, solid } from '../support/engine'
+import { coat, emptyCard, pixelAt, solid, withBox } from '../support/engine'
 
 const ID = 'picture-0123456789abcdef'
 
@@ -79,4 +82,17 @@ describe('a picture as a piece', () => {
     ).toBe(true)
     expect(() => new Engine().render(holding({}), 0)).toThrow('is not here')
   })
+})
+
+test('pictures get other names wherever a card names them: pieces in groups, paints and the background', () => {
+  const [old, other, fresh] = ['picture-00000000000000aa', 'picture-00000000000000bb', 'picture-00000000000000cc']
+  const paint = (picture: string) => paintSchema.parse({ type: 'texture', pattern: 'picture', picture })
+  const own = { ...createPiece('picture', emptyCard(64, 64)), id: 'own', picture: old } as Piece
+  const group = { ...createPiece('group', emptyCard(64, 64)), id: 'all', pieces: [own] } as Piece
+  const filled = withBox(emptyCard(64, 64), {}, { face: [coat('fill', 'f', { paint: paint(old) as never })] })
+  const card = { ...filled, background: paint(other), pieces: [group, ...filled.pieces] } as Card
+  const renamed = withPictures(card, new Map([[old, fresh]]))
+  expect(picturesOf(card).sort()).toEqual([old, other])
+  expect(picturesOf(renamed).sort()).toEqual([other, fresh])
+  expect(withPictures(renamed, new Map([[fresh, old]]))).toEqual(card)
 })
