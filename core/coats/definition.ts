@@ -163,6 +163,11 @@ export interface CoatDefinition<T extends Parameters = Parameters> {
   /** True for coats that show offset edges as they are: what is nearest is then measured with the distances at once. */
   showsEdges?: boolean
   /**
+   * How far contents may move while the shutter is open for the coat to be made once, of their mean: it must then differ
+   * by less than 1.5 of 255 from the mean of coats made one by one. By default they may not move.
+   */
+  meanUpTo?(values: EvaluatedValues<T>, scale: CoatScale): Px
+  /**
    * Where on the cross-section the coat's falloff curve stands: px from the edge at which what it takes in is `x` (0–1).
    * Null while its other values leave no such place.
    */

@@ -40,8 +40,9 @@ export interface PreparedPiece {
   share: number
 }
 
-/** Rows worked on at once: the RGBA windows of a strip stay in the processor's cache. */
-const STRIP = 4
+/** Pixels worked on at once: the RGBA windows of a strip stay in the processor's cache. */
+const STRIP = 8192
+const LEAST_ROWS = 4
 
 /**
  * Joins the coats of a piece with the canvas; of several together where letters move on their own. What lies within an
@@ -56,9 +57,11 @@ export function compose(kernels: Kernels, canvas: Canvas, pieces: readonly Prepa
     .filter(({ w, h }) => w > 0 && h > 0)
   const top = Math.min(...boxes.map((box) => box.y))
   const bottom = Math.max(...boxes.map((box) => box.y + box.h))
-  for (let y = top; y < bottom; y += STRIP) {
+  const across = Math.max(...boxes.map((box) => box.x + box.w)) - Math.min(...boxes.map((box) => box.x))
+  const rows = Math.max(LEAST_ROWS, Math.floor(STRIP / across))
+  for (let y = top; y < bottom; y += rows) {
     const mark = kernels.mark()
-    composeRows(new Strip(kernels, canvas, y, Math.min(STRIP, bottom - y)), pieces)
+    composeRows(new Strip(kernels, canvas, y, Math.min(rows, bottom - y)), pieces)
     kernels.release(mark)
   }
 }

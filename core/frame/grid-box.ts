@@ -55,13 +55,16 @@ export function common(a: GridBox, b: GridBox): GridBox {
   return { x, y, w: Math.min(a.x + a.w, b.x + b.w) - x, h: Math.min(a.y + a.h, b.y + b.h) - y }
 }
 
-/** Bounds that hold both. */
-export const joined = (a: Rect, b: Rect): Rect => ({
-  left: Math.min(a.left, b.left),
-  top: Math.min(a.top, b.top),
-  right: Math.max(a.right, b.right),
-  bottom: Math.max(a.bottom, b.bottom),
-})
+/** Bounds that hold both; null for nothing. */
+export function joined(a: Rect | null, b: Rect | null): Rect | null {
+  if (!a || !b) return a ?? b
+  return {
+    left: Math.min(a.left, b.left),
+    top: Math.min(a.top, b.top),
+    right: Math.max(a.right, b.right),
+    bottom: Math.max(a.bottom, b.bottom),
+  }
+}
 
 const down = (value: number) => Math.floor(value / BOX_GRID) * BOX_GRID
 

@@ -20,9 +20,10 @@ import { laidCoats, measured, reachOf } from './laid-coats'
 import type { Drawing, Standing } from './piece'
 import { formOf } from './form'
 import { drawCoats, drawFormed, isSeen, settingOf, spread, standingOf, touchedBy } from './piece'
+import type { Exposures } from './shutter'
 import { exposuresOf, layExposed, moves } from './shutter'
 import type { LaidPicture } from './shelf'
-import { isolated, planIsolated } from './isolated'
+import { isolatedMean, planIsolated } from './isolated'
 import { namingPiece } from './naming'
 import { pictureSampler } from './prepared-paint'
 import { lengthIn } from './recipe-tools'
@@ -30,8 +31,12 @@ import { lengthIn } from './recipe-tools'
 /** Pieces whose coats are computed from the alpha of what they hold. */
 type AlphaPiece = GroupPiece | PicturePiece
 
+/** How such a piece stands. */
+type AlphaStanding = Standing & { piece: AlphaPiece }
+
 const isAlphaPiece = (piece: Piece): piece is AlphaPiece => PIECE_KINDS[piece.kind].coatsFrom === 'alpha'
 const holdsPixels = (piece: Piece): piece is PicturePiece => PIECE_KINDS[piece.kind].holds === 'pixels'
+const standsByAlpha = (standing: Standing): standing is AlphaStanding => isAlphaPiece(standing.piece)
 export const holdsPieces = (piece: Piece): piece is GroupPiece => PIECE_KINDS[piece.kind].holds === 'pieces'
 
 /** Draws pieces back to front; `parent` is where their places count from. */
@@ -57,12 +62,14 @@ export function planPiece(
   place: string,
   at: Moment = drawing.at,
 ): Stratum {
-  const exposures = namingPiece(piece, place, () => exposuresOf(drawing, piece, parent, at, place))
-  const exposed = exposures.length > 1
+  const unshuttered = { ...drawing, shutter: null }
+  const touched = (now: Moment) => touches(unshuttered, piece, parent, now, place)
+  const exposures = namingPiece(piece, place, () => exposuresOf(drawing, piece, parent, at, place, touched))
+  const { moments } = exposures
+  const exposed = moments.length > 1
   // While a group is exposed, what it holds moves along with it.
-  const still = exposed ? { ...drawing, shutter: null } : drawing
-  const draw = (now: Moment, canvas: Canvas) =>
-    drawPiece(still, standingOf({ ...piece, on: true, span: null }, parent, now), canvas, place)
+  const still = exposed ? unshuttered : drawing
+  const standing = (now: Moment) => standingOf({ ...piece, on: true, span: null }, parent, now)
   return {
     name: () => {
       // One that is never exposed itself may hold some that are.
@@ -71,35 +78,57 @@ export function planPiece(
     },
     lay: (canvas) =>
       namingPiece(piece, place, () => {
-        if (!exposed) draw(at, canvas)
-        else
-          layExposed(
-            drawing,
-            canvas,
-            exposures,
-            (now) => touches(still, piece, parent, now, place),
-            (now) => draw(now, canvas),
-          )
+        if (!exposed) return drawPiece(still, standing(at), canvas, place)
+        const mean = meanStandings(still, exposures, standing, place)
+        if (mean) drawFromAlpha(still, mean, canvas, place)
+        else layExposed(still, canvas, moments, touched, (now) => drawPiece(still, standing(now), canvas, place))
       }),
   }
 }
 
 function drawPiece(drawing: Drawing, standing: Standing | null, canvas: Canvas, place: string): void {
   if (!standing) return
-  if (isAlphaPiece(standing.piece)) drawFromAlpha(drawing, standing, standing.piece, canvas, place)
+  if (standsByAlpha(standing)) drawFromAlpha(drawing, [standing], canvas, place)
   else drawFormed(drawing, standing, canvas, place)
+}
+
+/**
+ * How a group or picture stands at each exposure, if the mean of what it holds can be laid once in place of the mean of
+ * what was laid: when it is laid as it is, only moves or turns, and each of its coats takes the mean; else null.
+ */
+function meanStandings(
+  drawing: Drawing,
+  { moments, way }: Exposures,
+  standing: (at: Moment) => Standing | null,
+  place: string,
+): AlphaStanding[] | null {
+  const all = moments.map((at) => standing(at)).filter((one) => one !== null && standsByAlpha(one))
+  const [first] = all
+  if (!first || all.length < moments.length || first.blend !== 'normal') return null
+  const look = ({ piece, at, opacity, blend, placement }: AlphaStanding) =>
+    JSON.stringify([
+      ...[opacity, blend, placement.scale],
+      laidCoats(piece, at).map(({ id, values, opacity, blend }) => [id, values, opacity, blend]),
+    ])
+  if (all.some((one) => look(one) !== look(first))) return null
+  const coats = laidCoats(first.piece, first.at)
+  if (coats.length === 0) return all
+  const bounds = contentsOf(drawing, first, place)
+  if (!bounds) return null
+  const scale = groupScale(drawing, first, bounds, sideOf(inkOf(drawing, first, first.piece, place)), () => 0)
+  const upTo = Math.min(...coats.map(({ definition, values }) => definition.meanUpTo?.(values, scale) ?? 0))
+  return way <= upTo ? all : null
 }
 
 function touches(drawing: Drawing, piece: Piece, parent: Placement, at: Moment, place: string): Rect | null {
   const standing = standingOf({ ...piece, on: true, span: null }, parent, at)
   if (!standing) return null
-  return isAlphaPiece(standing.piece)
-    ? touchedByAlpha(drawing, standing, standing.piece, place)
-    : touchedBy(drawing, standing, place)
+  return standsByAlpha(standing) ? touchedByAlpha(drawing, standing, place) : touchedBy(drawing, standing, place)
 }
 
 /** What the pieces of a group, or the pixels of a picture, can touch. */
-function contentsOf(drawing: Drawing, standing: Standing, group: AlphaPiece, place: string): Rect | null {
+function contentsOf(drawing: Drawing, standing: AlphaStanding, place: string): Rect | null {
+  const group = standing.piece
   if (holdsPixels(group)) return group.picture ? (formOf(drawing, standing, place)?.bounds ?? null) : null
   let all: Rect | null = null
   const inside = insideOf(group, standing.at)
@@ -107,16 +136,15 @@ function contentsOf(drawing: Drawing, standing: Standing, group: AlphaPiece, pla
     const inner = standingOf(piece, standing.placement, inside)
     if (!inner) return
     const here = `${place}.pieces[${i}]`
-    const touched = isAlphaPiece(inner.piece)
-      ? touchedByAlpha(drawing, inner, inner.piece, here)
-      : touchedBy(drawing, inner, here)
-    if (touched) all = all ? joined(all, touched) : touched
+    const touched = standsByAlpha(inner) ? touchedByAlpha(drawing, inner, here) : touchedBy(drawing, inner, here)
+    all = joined(all, touched)
   })
   return all
 }
 
-function touchedByAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece, place: string): Rect | null {
-  const bounds = contentsOf(drawing, standing, group, place)
+function touchedByAlpha(drawing: Drawing, standing: AlphaStanding, place: string): Rect | null {
+  const group = standing.piece
+  const bounds = contentsOf(drawing, standing, place)
   if (!bounds) return null
   const reference = sideOf(inkOf(drawing, standing, group, place))
   const scale = groupScale(drawing, standing, bounds, reference, () => 0)
@@ -139,7 +167,7 @@ export function inkOf(drawing: Drawing, standing: Standing, group: AlphaPiece, p
       const found = holdsPieces(inner.piece)
         ? visit(inner.piece.pieces, inner.placement, `${here}.pieces`, insideOf(inner.piece, inner.at))
         : (formOf(drawing, inner, here)?.bounds ?? null)
-      if (found) all = all ? joined(all, found) : found
+      all = joined(all, found)
     })
     return all
   }
@@ -163,11 +191,13 @@ function groupScale(
 
 /**
  * Lays a group or a picture: what it holds is drawn on a canvas of its own, the coats are computed from that alpha, and
- * the whole is laid as one piece.
+ * the whole is laid as one piece. Exposed more than once, it is the mean of what it holds.
  */
-function drawFromAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece, canvas: Canvas, place: string): void {
-  const bounds = contentsOf(drawing, standing, group, place)
+function drawFromAlpha(drawing: Drawing, exposed: readonly AlphaStanding[], canvas: Canvas, place: string): void {
+  const bounds = exposed.map((one) => contentsOf(drawing, one, place)).reduce(joined)
   if (!bounds) return
+  const standing = exposed[exposed.length >> 1]!
+  const group = standing.piece
   const { kernels, shelf, finished } = drawing
   const coats = laidCoats(group, standing.at)
   const mark = kernels.mark()
@@ -177,15 +207,12 @@ function drawFromAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece, 
   const scale = groupScale(drawing, standing, bounds, reference, () => (depth ??= deepest(kernels, alpha)))
   const reach = reachOf(coats, scale)
   const margin = Math.max(reach.left, reach.top, reach.right, reach.bottom)
-  const plan = planIsolated(heldName(drawing, standing), bounds, even(2), margin, canvas, drawing.world)
+  const plan = planIsolated(heldName(drawing, exposed), bounds, even(2), margin, canvas, drawing.world)
   if (!plan) return
   const { box, name } = plan
   let held: LaidPicture | null = null
   const drawn = () =>
-    (held ??= isolated(drawing, plan, (inner) => {
-      if (holdsPixels(group)) drawPixels(drawing, standing, group, inner, place)
-      else drawPieces(drawing, group.pieces, standing.placement, inner, `${place}.pieces`, insideOf(group, standing.at))
-    }))
+    (held ??= isolatedMean(drawing, plan, exposed, (one, inner) => drawContents(drawing, one, inner, place)))
   const alpha = shelf.of(`${name} alpha`, () => kernels.alpha(drawn()))
   const whole = finished.of(`${name} whole`, () => {
     kernels.makeWhole(drawn())
@@ -230,11 +257,19 @@ function drawFromAlpha(drawing: Drawing, standing: Standing, group: AlphaPiece, 
   kernels.release(mark)
 }
 
+function drawContents(drawing: Drawing, standing: AlphaStanding, canvas: Canvas, place: string): void {
+  const { piece, placement, at } = standing
+  if (holdsPixels(piece)) drawPixels(drawing, standing, piece, canvas, place)
+  else drawPieces(drawing, piece.pieces, placement, canvas, `${place}.pieces`, insideOf(piece, at))
+}
+
 /** Names what a piece holds, as it stands: its coats may be others. */
-function heldName(drawing: Drawing, { piece, at, placement }: Standing): string {
-  const { contents, shutter } = drawing
-  const held = contents.held(drawing, piece, at, shutter !== null && moves(piece))
-  return contents.name(`${held} ${placement.x} ${placement.y} ${placement.rotation} ${placement.scale}`)
+function heldName({ contents, ...drawing }: Drawing, exposed: readonly AlphaStanding[]): string {
+  const names = exposed.map(({ piece, at, placement: { x, y, rotation, scale } }) => {
+    const held = contents.held({ contents, ...drawing }, piece, at, drawing.shutter !== null && moves(piece))
+    return `${held} ${x} ${y} ${rotation} ${scale}`
+  })
+  return contents.name(names.join())
 }
 
 /** The pixels of a picture, its edges as exact as those of a box. */

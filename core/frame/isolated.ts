@@ -39,3 +39,25 @@ export function isolated({ kernels }: Drawing, { box }: IsolatedPlan, draw: (can
   draw(canvas)
   return { ...canvas.layers, box }
 }
+
+/** The mean of several pictures in one place; of a single one the picture itself. */
+export function isolatedMean<T>(
+  drawing: Drawing,
+  plan: IsolatedPlan,
+  exposed: readonly T[],
+  draw: (one: T, canvas: Canvas) => void,
+): LaidPicture {
+  const { kernels } = drawing
+  if (exposed.length === 1) return isolated(drawing, plan, (canvas) => draw(exposed[0]!, canvas))
+  return isolated(drawing, plan, (canvas) => {
+    for (const one of exposed) {
+      const mark = kernels.mark()
+      kernels.addTo(
+        isolated(drawing, plan, (inner) => draw(one, inner)),
+        canvas.layers,
+      )
+      kernels.release(mark)
+    }
+    kernels.mean(canvas.layers, exposed.length, canvas.layers)
+  })
+}

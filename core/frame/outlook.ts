@@ -69,7 +69,7 @@ export function outlookOf(drawing: Drawing): PieceOutlook[] {
         if (!inner || !ink) return
         span(ink, { ...placement, scale: 1 }, 1 / placement.scale)
         entry.reference = sideOf(ink) / placement.scale
-        all = all ? joined(all, inner) : inner
+        all = joined(all, inner)
         return
       }
       const form = namingPiece(piece, here, () => formOf(drawing, standing, here))
@@ -77,7 +77,7 @@ export function outlookOf(drawing: Drawing): PieceOutlook[] {
       const { bounds, placement: full } = form.hook
       span(bounds, full, full.scale / placement.scale)
       entry.reference = form.reference / placement.scale
-      all = all ? joined(all, form.bounds) : form.bounds
+      all = joined(all, form.bounds)
     })
     return all
   }

@@ -84,10 +84,9 @@ export function standingOf(piece: Piece, parent: Placement, now: Moment): Standi
 /** Where a piece can touch the render grid; null for nothing. */
 export function touchedBy(drawing: Drawing, standing: Standing, place: string): Rect | null {
   const coats = laidCoats(standing.piece, standing.at)
-  return drawnForms(drawing, standing, place).reduce<Rect | null>((all, { form, blur }) => {
-    const here = spread(form.bounds, widened(reachOf(coats, form.scale), blurReach(blur)))
-    return all ? joined(all, here) : here
-  }, null)
+  return drawnForms(drawing, standing, place)
+    .map(({ form, blur }) => spread(form.bounds, widened(reachOf(coats, form.scale), blurReach(blur))))
+    .reduce<Rect | null>(joined, null)
 }
 
 export const spread = (bounds: Rect, reach: Insets): Rect => ({

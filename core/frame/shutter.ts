@@ -5,18 +5,21 @@ import { valueAt } from '../values/evaluated'
 import { piecesIn } from '../card/tree'
 import { PIECE_KINDS } from '../pieces/table'
 import type { Placement } from '../outline/outline'
-import { place as placed, within } from '../outline/outline'
+import { within } from '../outline/outline'
+import { even } from '../coats/definition'
+import type { Trace } from './trace'
+import { longestWay, placedBounds } from './trace'
 import type { Moment } from '../values/moment'
 import { insideOf } from '../time/clock'
 import { movedTo } from '../values/moment'
-import type { Point, Rect } from '../units'
+import type { Px, Rect } from '../units'
 import type { Canvas } from './canvas'
 import type { GridBox } from './grid-box'
 import { common, joined } from './grid-box'
 import type { FormedPiece } from './outlines'
 import type { Drawing, Standing } from './piece'
 import { formOf } from './form'
-import { standingOf } from './piece'
+import { spread, standingOf } from './piece'
 
 // Motion blur: what the canvas is after a piece was laid, averaged over the time that the shutter is open. Each piece is
 // exposed by itself, with all that it holds; what lies below it stands still meanwhile.
@@ -36,24 +39,41 @@ const PROBES = 5
 const exposuresFor = (way: number) => Math.ceil(Math.max(way, 6 * Math.sqrt(way)))
 /** Pixels of a way that nobody sees: the end of a swing that dies away. */
 const UNSEEN = 1 / 16
-/** What changes in place, such as an opacity, is averaged over so many. */
+/** What moves at all is exposed twice at least; what changes in place, such as an opacity, is averaged over so many. */
+const MOVING = 2
 const IN_PLACE = 4
 const MOST = 96
 const MOST_IN_DRAFT = 5
 
-/** How a piece is exposed: the moments, one where nothing of it moves while the shutter is open. */
-export function exposuresOf(drawing: Drawing, piece: Piece, parent: Placement, at: Moment, place: string): Moment[] {
+/** How a piece is exposed. */
+export interface Exposures {
+  /** One where nothing of the piece moves while the shutter is open. */
+  moments: readonly Moment[]
+  /** The longest way that anything of it goes meanwhile. */
+  way: Px
+}
+
+/** How a piece is exposed; `touched` is what it can touch at a moment. */
+export function exposuresOf(
+  drawing: Drawing,
+  piece: Piece,
+  parent: Placement,
+  at: Moment,
+  place: string,
+  touched: (at: Moment) => Rect | null,
+): Exposures {
   const { shutter, draft } = drawing
-  if (!shutter || !piece.blurred || piece.steps > 1 || !moves(piece)) return [at]
+  if (!shutter || !piece.blurred || piece.steps > 1 || !moves(piece)) return { moments: [at], way: 0 }
   const open = (share: number) => movedTo(at, at.frame + (shutter.phase + shutter.angle * share) / 360)
   const probes = Array.from({ length: PROBES }, (_, i) => open(i / (PROBES - 1)))
   // Whether it is seen is a matter of the frame, not of the shutter.
-  const ways = probes.map((moment) => cornersOf(drawing, { ...piece, on: true, span: null }, parent, moment, place))
-  const way = longest(ways)
-  const changes = way > UNSEEN || valuesAt(piece, probes[0]!) !== valuesAt(piece, probes.at(-1)!)
-  if (!changes) return [at]
-  const count = Math.min(draft ? MOST_IN_DRAFT : MOST, Math.max(IN_PLACE, exposuresFor(way)))
-  return Array.from({ length: count }, (_, i) => open((i + 0.5) / count))
+  const traces = probes.map((moment) => tracesOf(drawing, { ...piece, on: true, span: null }, parent, moment, place))
+  const middle = PROBES >> 1
+  const way = longestWay(traces, () => seenWindow(drawing, traces[middle]!, touched(probes[middle]!)))
+  const changes = valuesAt(piece, probes[0]!) !== valuesAt(piece, probes.at(-1)!)
+  if (!changes && way <= UNSEEN) return { moments: [at], way }
+  const count = Math.min(draft ? MOST_IN_DRAFT : MOST, Math.max(changes ? IN_PLACE : MOVING, exposuresFor(way)))
+  return { moments: Array.from({ length: count }, (_, i) => open((i + 0.5) / count)), way }
 }
 
 const moving = new WeakMap<Piece, boolean>()
@@ -86,52 +106,42 @@ function valuesAt(piece: Piece, at: Moment): string {
   )
 }
 
-/** The corners of all outlines of a piece on the render grid; null for what is not there. */
-function cornersOf(drawing: Drawing, piece: Piece, parent: Placement, at: Moment, path: string): (Point | null)[] {
+/** The traces of all outlines of a piece; null for what is not there. */
+function tracesOf(drawing: Drawing, piece: Piece, parent: Placement, at: Moment, path: string): (Trace | null)[] {
   const standing = standingOf(piece, parent, at)
   if (PIECE_KINDS[piece.kind].holds === 'pieces') {
     return piecesIn(piece).flatMap((inner, i) =>
       standing
-        ? cornersOf(drawing, inner, standing.placement, insideOf(piece, standing.at), `${path}.pieces[${i}]`)
+        ? tracesOf(drawing, inner, standing.placement, insideOf(piece, standing.at), `${path}.pieces[${i}]`)
         : [null],
     )
   }
-  const letters = standing && letterCorners(drawing, standing, path)
+  const letters = standing && letterTraces(drawing, standing, path)
   if (letters) return letters
   const form = standing && formOf(drawing, standing, path)
-  if (!form) return [null, null, null, null]
-  return cornersAt(form.hook.bounds, form.hook.placement)
+  return [form ? { outline: form.outline, placement: form.hook.placement } : null]
 }
 
-const cornersAt = ({ left, top, right, bottom }: Rect, placement: Placement): Point[] => [
-  placed(placement, { x: left, y: top }),
-  placed(placement, { x: right, y: top }),
-  placed(placement, { x: right, y: bottom }),
-  placed(placement, { x: left, y: bottom }),
-]
-
-/** The corners of each letter that letter motion moves; null where it moves none. Clear ones count as well. */
-function letterCorners({ outlines }: Drawing, { piece, at, placement }: Standing, path: string): Point[] | null {
+/** The traces of the letters that letter motion moves; null where it moves none. Clear ones count as well. */
+function letterTraces({ outlines }: Drawing, { piece, at, placement }: Standing, path: string): Trace[] | null {
   const letters = outlines.letters(piece as FormedPiece, at, placement.scale, path)
   return (
-    letters?.flatMap(({ outline, enlarge, moved, origin }) => {
+    letters?.map(({ outline, enlarge, moved, origin }) => {
       const state = within({ ...placement, scale: placement.scale * enlarge }, moved)
-      return outline.bounds ? cornersAt(outline.bounds, within(state, { scale: 1, rotation: 0, ...origin })) : []
+      return { outline, placement: within(state, { scale: 1, rotation: 0, ...origin }) }
     }) ?? null
   )
 }
 
-/** The longest way that a corner goes. */
-function longest(ways: readonly (readonly (Point | null)[])[]): number {
-  const corners = Math.max(...ways.map(({ length }) => length))
-  return Array.from({ length: corners }).reduce<number>((most, _, corner) => {
-    let way = 0
-    for (let k = 1; k < ways.length; k++) {
-      const [a, b] = [ways[k - 1]![corner], ways[k]![corner]]
-      if (a && b) way += Math.sqrt((b.x - a.x) ** 2 + (b.y - a.y) ** 2)
-    }
-    return Math.max(most, way)
-  }, 0)
+/** Where of the render grid a way is seen: on the frame, and as far around it as coats reach into it. */
+function seenWindow({ card, scale }: Drawing, traces: readonly (Trace | null)[], touched: Rect | null): Rect {
+  const ink = traces.map((trace) => trace && placedBounds(trace)).reduce(joined, null)
+  const reach =
+    ink && touched
+      ? Math.max(ink.left - touched.left, ink.top - touched.top, touched.right - ink.right, touched.bottom - ink.bottom)
+      : 0
+  const frame = { left: 0, top: 0, right: card.frame.width * scale, bottom: card.frame.height * scale }
+  return spread(frame, even(Math.max(0, reach)))
 }
 
 /** Lays a piece once for each exposure and leaves the mean of what comes out. `touched` is what it can touch then. */
@@ -143,7 +153,7 @@ export function layExposed(
   lay: (at: Moment) => void,
 ): void {
   const boxes = exposures.map((at) => touched(at))
-  const all = boxes.reduce((bounds, here) => (here && bounds ? joined(bounds, here) : (here ?? bounds)), null)
+  const all = boxes.reduce(joined, null)
   const box = all && common(outward(all), canvas.box)
   if (!box || box.w <= 0 || box.h <= 0) return
   const mark = kernels.mark()

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
-import type { BoxPiece, Card } from '#core/card/schema'
+import { createPiece } from '#core/card/create'
+import type { BoxPiece, Card, Coat, GroupPiece, PolygonPiece } from '#core/card/schema'
 import { createMotor } from '#core/values/motors/schema'
 import { coat, emptyCard, engineWithFonts, pixelAt, solid, withBox } from '../support/engine'
 
@@ -115,5 +116,88 @@ describe('motion blur', () => {
       expect(Buffer.compare(row, part.pixels.subarray(y * 128 * 4, (y + 1) * 128 * 4))).toBe(0)
     }
     expect(Buffer.compare(engine.render(card, 50).pixels, engine.render(card, 0).pixels)).toBe(0)
+  })
+
+  /** The mean of many frames without a shutter, premultiplied, over the time that it is open. */
+  function oneByOne(card: Card, frame: number, count: number): Float64Array {
+    const still = { ...card }
+    delete still.shutter
+    const open = card.shutter!
+    const mean = new Float64Array(card.frame.width * card.frame.height * 4)
+    for (let i = 0; i < count; i++) {
+      const at = frame + (open.phase + (open.angle * (i + 0.5)) / count) / 360
+      premultiplied(engine.render(still, at, { bits: 16 })).forEach((value, k) => (mean[k]! += value / count))
+    }
+    return mean
+  }
+
+  function premultiplied({ pixels }: { pixels: Uint8Array }): Float64Array {
+    const words = new Uint16Array(pixels.buffer, pixels.byteOffset, pixels.length / 2)
+    return Float64Array.from(words, (value, i) => (i % 4 === 3 ? value : (value * words[i | 3]!) / 65535) / 65535)
+  }
+
+  const farthest = (a: Float64Array, b: Float64Array) =>
+    a.reduce((most, v, i) => Math.max(most, Math.abs(v - b[i]!)), 0)
+
+  const swing = (from: number, to: number) => ({
+    keys: [
+      { frame: 0, value: from },
+      { frame: 40, value: to },
+    ],
+    loop: false,
+  })
+
+  /** A sign on a string that swings, with a wheel on it that turns by itself. */
+  function sign(shadows: Coat[], values: Partial<GroupPiece> = {}): Card {
+    const wheel = { id: 'wheel', x: 0, y: 30, width: 56, height: 56, rotation: swing(0, 200) }
+    const string = { id: 'string', x: 0, y: -60, width: 4, height: 120 }
+    const line = coat('stroke', 'line', { width: 3, paint: solid('#E2683C') })
+    const card = { ...emptyCard(160, 120, 50), shutter: half }
+    return {
+      ...card,
+      pieces: [
+        {
+          ...(createPiece('group', card) as GroupPiece),
+          ...{ id: 'sign', x: 80, y: 30, rotation: swing(60, -60), coats: { face: [], behind: shadows } },
+          pieces: [
+            {
+              ...(createPiece('polygon', card) as PolygonPiece),
+              ...wheel,
+              coats: { face: [...face, line], behind: [] },
+            },
+            {
+              ...(createPiece('box', card) as BoxPiece),
+              ...string,
+              coats: { face: [coat('fill', 'rope', { paint: solid('#8A5A22') })], behind: [] },
+            },
+          ],
+          ...values,
+        },
+      ],
+    }
+  }
+  const soft = (id: string, values: Record<string, unknown> = {}) =>
+    coat('shadow', id, { distance: 10, softness: 60, colour: '#C0392B', ...values })
+
+  // 1.5 of 255 is what exposures that share their work may be wrong by; the same holds for how many there are.
+  test.each([
+    ['without coats, laid once as the mean of what it holds', [], {}],
+    ['with a soft shadow, cast once by the mean', [soft('a')], {}],
+    ['with a shadow that shows under it', [soft('a', { knockOut: false })], {}],
+    ['with a firm shadow, cast by each exposure', [soft('a', { firmness: 60 })], {}],
+    ['that is half clear', [soft('a')], { opacity: 50 }],
+    ['that fades meanwhile', [soft('a')], { opacity: swing(0, 100) }],
+  ])('a group %s is the mean of many frames', (_, coats, values) => {
+    const card = sign(coats, values)
+    const picture = premultiplied(engine.render(card, 10, { bits: 16 }))
+    expect(farthest(picture, oneByOne(card, 10, 160))).toBeLessThan(1.5 / 255)
+  })
+
+  test('only what is seen counts for the number of exposures: what a long string does beyond the frame changes no byte', () => {
+    const card = sign([])
+    const longer = structuredClone(card)
+    const rope = (longer.pieces[0] as GroupPiece).pieces[1] as BoxPiece
+    Object.assign(rope, { height: 2000, y: -1000 })
+    expect(Buffer.compare(engine.render(longer, 10).pixels, engine.render(card, 10).pixels)).toBe(0)
   })
 })
