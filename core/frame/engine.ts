@@ -193,6 +193,14 @@ export class Engine {
     this.tiles.beginFrame()
   }
 
+  /**
+   * Pixels that were given to another thread, where they were only read, and came back as another array: when they are
+   * used again, only what is other then is written.
+   */
+  cameBack(before: Uint8Array, pixels: Uint8Array): void {
+    this.written.moved(before, pixels)
+  }
+
   /** Bytes of the engine's memory for pixels. */
   get memory(): number {
     return this.kernels.bytes

@@ -47,6 +47,12 @@ export class Written {
     return { pixels, part: laid.touched }
   }
 
+  /** What was known of `before` is known of `pixels`: the same bytes, which came back from another thread. */
+  moved(before: Uint8Array, pixels: Uint8Array): void {
+    const record = this.records.get(before)
+    if (record) this.records.set(pixels, record)
+  }
+
   /** Nothing is known of these pixels any more. */
   forget(pixels: Uint8Array): void {
     this.records.delete(pixels)

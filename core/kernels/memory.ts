@@ -31,6 +31,7 @@ const PAGE = 65_536
 /** No picture takes more than 3 GB: several engines share a machine. */
 const MOST_PAGES = (3 * 1024 * 1024 * 1024) / PAGE
 const FIRST_FREE = PAGE
+const LEAST_GROWTH = 256
 
 /** Segments lie on a grid of 2^-10 px: moved by whole pixels they keep their exact form. */
 export const SEGMENT_GRID = 1024
@@ -89,7 +90,8 @@ export class KernelMemory {
   /** Throws a WaxError where there is no more memory; what was taken before stays as it is. */
   private grow(pages: number): void {
     try {
-      this.memory.grow(pages)
+      // Growing takes its time however little it is.
+      if (!this.grew(Math.max(pages, LEAST_GROWTH))) this.memory.grow(pages)
     } catch {
       throw new WaxError(
         'out-of-memory',
@@ -97,6 +99,14 @@ export class KernelMemory {
         'The picture needs more memory than there is.',
         'Make the frame, the blurs or the strokes smaller, or take pieces out of groups.',
       )
+    }
+  }
+
+  private grew(pages: number): boolean {
+    try {
+      return this.memory.grow(pages) >= 0
+    } catch {
+      return false
     }
   }
 

@@ -26,6 +26,9 @@ export interface FrameJob {
   limit?: number
 }
 
+/** Frames a thread that are in work or wait for the consumer. */
+const WAITING = 2
+
 /** What the engine lets through takes a minute on a slow machine: three are a frame that hangs. */
 const LIMIT = 180_000
 
@@ -38,7 +41,8 @@ interface Answer {
 
 /**
  * Renders frames on several threads and gives them out in order. At most two frames a thread wait for the
- * consumer, so a slow encoder holds the engine back instead of filling the memory.
+ * consumer, so a slow encoder holds the engine back instead of filling the memory. A picture is the consumer's until it
+ * asks for the next one; then its pixels go back to their thread.
  */
 export async function* renderFrames(job: FrameJob): AsyncGenerator<FramePicture> {
   const threads = Math.max(1, Math.min(job.threads, job.to - job.from))
@@ -68,22 +72,24 @@ export async function* renderFrames(job: FrameJob): AsyncGenerator<FramePicture>
   if (job.signal?.aborted) stop()
   try {
     let next = job.from
-    const send = () => {
+    const send = (back?: { at: number; pixels: Uint8Array<ArrayBuffer> }) => {
       const worker = workers[(next - job.from) % threads]!
-      worker.postMessage({ at: next, frame: heldFrame(job.card, next, job.holds ?? 1) })
+      const wish = { at: next, frame: heldFrame(job.card, next, job.holds ?? 1), ...(back ? { back } : {}) }
+      worker.postMessage(wish, back ? [back.pixels.buffer] : [])
       next++
     }
-    while (next < job.to && next < job.from + threads * 2) send()
+    while (next < job.to && next < job.from + threads * WAITING) send()
     for (let frame = job.from; frame < job.to; frame++) {
       // A thread does its frames in order: this one is in work, or done.
       const late = setTimeout(() => fail(tooSlow(frame)), job.limit ?? LIMIT)
       while (!ready.has(frame) && !broken) await new Promise<void>((go) => (wake = go))
       clearTimeout(late)
       if (broken) throw broken
-      const { picture } = ready.get(frame)!
+      const picture = ready.get(frame)!.picture!
       ready.delete(frame)
-      if (next < job.to) send()
-      yield picture!
+      yield picture
+      // The next one that is sent goes to the thread that this one came from.
+      if (next < job.to) send({ at: frame, pixels: picture.pixels })
     }
   } finally {
     job.signal?.removeEventListener('abort', stop)

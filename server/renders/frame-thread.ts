@@ -23,9 +23,24 @@ try {
   port.postMessage({ at: -1, fault: faultOf(error) })
 }
 
-port.on('message', ({ at, frame }: { at: number; frame: number }) => {
+/** Pixels that are with the reader, by the place of their frame in the run. */
+const lent = new Map<number, Uint8Array>()
+
+/** What is wanted next. `back` are pixels that were read: new memory for every frame would have to be cleared first. */
+interface Wish {
+  at: number
+  frame: number
+  back?: { at: number; pixels: Uint8Array<ArrayBuffer> }
+}
+
+port.on('message', ({ at, frame, back }: Wish) => {
   try {
-    const picture = engine.render(card, frame, { bits })
+    if (back) {
+      engine.cameBack(lent.get(back.at)!, back.pixels)
+      lent.delete(back.at)
+    }
+    const picture = engine.render(card, frame, { bits, ...(back ? { reuse: back.pixels } : {}) })
+    lent.set(at, picture.pixels)
     port.postMessage({ at, picture }, [picture.pixels.buffer])
   } catch (error) {
     port.postMessage({ at, fault: faultOf(error) })

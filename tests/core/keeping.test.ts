@@ -144,13 +144,23 @@ describe('what is kept between frames', () => {
     }
   })
 
-  test('what lies still at the back is not laid again', () => {
+  test.each([
+    ['', (pixels: Uint8Array<ArrayBuffer>) => pixels],
+    [
+      ', nor in pixels that come back from another thread',
+      (pixels: Uint8Array<ArrayBuffer>, own: Engine) => {
+        const back = structuredClone(pixels, { transfer: [pixels.buffer] })
+        own.cameBack(pixels, back)
+        return back
+      },
+    ],
+  ])('what lies still at the back is not laid again%s', (_, sent) => {
     const card = ALL.find(({ background }) => background?.type === 'solid')!
     const own = engine(true)
     const frames = [3, 4, 5, 6].map((frame) => own.render(card, frame).pixels)
     const bare = engine(false).render(card, 7).pixels
     // The words alone fade then: what is written anew is their box, and this pixel lies beyond it.
-    const reuse = frames.at(-1)!
+    const reuse = sent(frames.at(-1)!, own)
     reuse[0] = bare[0]! ^ 1
     const { pixels } = own.render(card, 7, { reuse })
     expect(pixels[0]).toBe(bare[0]! ^ 1)

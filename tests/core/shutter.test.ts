@@ -120,8 +120,7 @@ describe('motion blur', () => {
 
   /** The mean of many frames without a shutter, premultiplied, over the time that it is open. */
   function oneByOne(card: Card, frame: number, count: number): Float64Array {
-    const still = { ...card }
-    delete still.shutter
+    const still = { ...card, shutter: null }
     const open = card.shutter!
     const mean = new Float64Array(card.frame.width * card.frame.height * 4)
     for (let i = 0; i < count; i++) {

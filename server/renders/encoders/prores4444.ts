@@ -1,4 +1,3 @@
-import { once } from 'node:events'
 import { probe, rawFrames, startFfmpeg } from '../ffmpeg'
 import type { DecodedFile, DecodedFrame, Encoder, FilePlan, FrameWriter } from './encoder'
 
@@ -23,9 +22,9 @@ async function open(plan: FilePlan): Promise<FrameWriter> {
   return {
     write: async ({ pixels }) => {
       encoder.check()
-      const drained = encoder.child.stdin.write(pixels)
+      const written = new Promise<void>((done) => encoder.child.stdin.write(pixels, (error) => error ?? done()))
       // A pipe that broke is told by the encoder's own last words, when it has ended.
-      if (!drained) await Promise.race([once(encoder.child.stdin, 'drain').catch(() => encoder.ended), encoder.ended])
+      await Promise.race([written, encoder.ended])
       encoder.check()
     },
     close: async () => {
