@@ -1,5 +1,6 @@
 import { writeFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
+import { bandRows } from './bands'
 import { blendRows, blurRows, distanceRows } from './kernels'
 import { frameRows } from './frames'
 import { motionRows } from './motion'
@@ -11,7 +12,7 @@ import { titleRows } from './title'
 const { values } = parseArgs({ options: { json: { type: 'string' } } })
 
 const rows: Row[] = []
-for (const part of [blurRows, distanceRows, blendRows, motionRows, titleRows, frameRows]) {
+for (const part of [blurRows, distanceRows, blendRows, motionRows, titleRows, frameRows, bandRows]) {
   for (const row of await part()) {
     rows.push(row)
     print(row)

@@ -1,6 +1,6 @@
 // `npm run bench:drag`: from a moved pointer to the changed picture, in the browser, on every demo card. Prints the
-// median and the 95th percentile of drafts while dragging, the full picture after rest, and the longest task of the
-// main thread. `--json` for a program.
+// median and the 95th percentile of pictures while dragging and their mean size, with one engine and with two that share
+// each picture; the full picture after rest, and the longest task of the main thread. `--json` for a program.
 import { rmSync } from 'node:fs'
 import { chromium } from '@playwright/test'
 import { buildApp } from './build-app.mjs'
@@ -31,27 +31,31 @@ const browser = await chromium.launch({
 const json = process.argv.includes('--json')
 /** Names on the command line choose among the cards. */
 const wanted = process.argv.slice(2).filter((argument) => !argument.startsWith('--'))
+/** With one engine, and with two that share each picture. */
+const ENGINES = [1, 2]
 const rows = []
 
 try {
-  for (const name of CARDS.filter((card) => wanted.length === 0 || wanted.includes(card))) rows.push(await drag(name))
+  for (const name of CARDS.filter((card) => wanted.length === 0 || wanted.includes(card)))
+    for (const engines of ENGINES) rows.push(await drag(name, engines))
 } finally {
   await browser.close()
   await stand.stop()
 }
 if (json) console.log(JSON.stringify(rows, null, 2))
 
-async function drag(name) {
+async function drag(name, engines) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: stand.address })
-  await page.addInitScript(() => {
+  await page.addInitScript((count) => {
+    globalThis.waxEngines = count
     globalThis.seen = []
     new PerformanceObserver((list) => {
       for (const entry of list.getEntries()) {
         if (entry.entryType === 'longtask' || entry.name.startsWith('wax:'))
-          globalThis.seen.push({ name: entry.name, type: entry.entryType, ms: entry.duration })
+          globalThis.seen.push({ name: entry.name, type: entry.entryType, ms: entry.duration, ...entry.detail })
       }
     }).observe({ entryTypes: ['measure', 'longtask'] })
-  })
+  }, engines)
   await page.goto(`/card/demo-${name}`)
   await page.locator('.bench[data-ready=true]').waitFor()
   await page.locator('.handles polygon').first().waitFor()
@@ -72,6 +76,8 @@ async function drag(name) {
       await page.mouse.move(x + Math.sin(k / 9) * 60, y + Math.cos(k / 7) * 25)
       await page.waitForTimeout(8)
     }
+    // Back to where it was: the next drag begins with the same card.
+    await page.mouse.move(x, y)
     await page.mouse.up()
     await page.waitForTimeout(700)
   }
@@ -82,6 +88,7 @@ async function drag(name) {
       .filter((entry) => entry.name === kind)
       .map(({ ms }) => ms)
       .sort((a, b) => a - b)
+  const mean = (values) => values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length)
   const at = (values, share) => values[Math.min(values.length - 1, Math.floor(values.length * share))] ?? 0
   const [drafts, full, tasks] = [
     sorted('wax:draft'),
@@ -90,7 +97,9 @@ async function drag(name) {
   ]
   const row = {
     card: name,
+    engines,
     drafts: drafts.length,
+    mean_share: mean(seen.filter((entry) => entry.name === 'wax:draft').map(({ share }) => share)),
     draft_p50_ms: at(drafts, 0.5),
     draft_p95_ms: at(drafts, 0.95),
     full_worst_ms: at(full, 1),
@@ -99,7 +108,7 @@ async function drag(name) {
   const ms = (value) => `${value.toFixed(0)} ms`.padStart(7)
   if (!json) {
     console.log(
-      `${name.padEnd(16)} draft p50 ${ms(row.draft_p50_ms)}  p95 ${ms(row.draft_p95_ms)} (${row.drafts})` +
+      `${name.padEnd(16)} ${engines} engine${engines > 1 ? 's' : ' '} draft p50 ${ms(row.draft_p50_ms)}  p95 ${ms(row.draft_p95_ms)} (${row.drafts}, size ${row.mean_share.toFixed(2)})` +
         `  full ${ms(row.full_worst_ms)}  longest task ${ms(row.longest_task_ms)}`,
     )
   }

@@ -6,13 +6,12 @@ import type { Fault } from '#core/errors'
 import { frameInPlay } from '#core/time/held'
 import { perSecond } from '#core/values/rate'
 import { useRibbon } from '~/stores/ribbon'
-import { forgetCard, onEngine, pictureOf, poolSize, setCard } from '~/workers/engine-pool'
+import { Bands } from '~/workers/bands'
+import { forgetCard, freeEngines, onEngine, pictureOf, poolSize, setCard, sharedPictureOf } from '~/workers/engine-pool'
+import { DraftSizes } from './draft-sizes'
 
 /** Bytes of pictures kept for playing. */
 const BUDGET = 700 * 1024 * 1024
-/** While a hand moves, pictures are drafts: made smaller until one takes about this long. */
-const SMOOTH = 20
-const DRAFTS = [1, 1 / 2, 1 / 3, 1 / 4]
 /** The hand must rest this long before the loop is made ready. */
 const REST = 350
 
@@ -46,15 +45,8 @@ export function usePreview({ name, card, scale, dragging }: Options) {
   let pending: number | null = null
   /** When the hand came to rest, until the full picture is there. */
   let rested: number | null = null
-  /** What a draft of each size took last. */
-  const draftCosts = new Map<number, number>()
-
-  /** The largest draft that is quick enough, by what drafts took before. */
-  function draftShare(): number {
-    if (!dragging.value || cost.value <= SMOOTH) return 1
-    const known = (share: number) => draftCosts.get(share) ?? cost.value * (0.25 + 0.75 * share * share)
-    return DRAFTS.find((share) => share < 1 && known(share) <= SMOOTH * 1.3) ?? DRAFTS.at(-1)!
-  }
+  const sizes = new DraftSizes()
+  const bands = new Bands()
 
   function renew() {
     version++
@@ -84,11 +76,14 @@ export function usePreview({ name, card, scale, dragging }: Options) {
       wanted = false
       const at = ribbon.frame
       const made = version
-      const share = draftShare()
+      // While a hand moves, all engines that are free make one picture, as large as is quick enough.
+      const moving = dragging.value
+      const share = moving ? sizes.next(freeEngines()) : 1
       const draft = share < 1
       const since = pending
       pending = null
-      const shown = await pictureOf(name, at, scale.value * share, draft)
+      const look = { scale: scale.value * share, draft }
+      const shown = await (moving ? sharedPictureOf(name, at, look, bands) : pictureOf(name, at, look))
       if ('fault' in shown) {
         fault.value = shown.fault
         continue
@@ -97,11 +92,14 @@ export function usePreview({ name, card, scale, dragging }: Options) {
       const before = picture.value
       picture.value = shown.bitmap
       if (before && ![...kept.values()].includes(before)) before.close()
-      if (draft) draftCosts.set(share, shown.milliseconds)
-      else cost.value = shown.milliseconds
+      if (moving) sizes.took(share, shown.milliseconds)
+      if (!draft && shown.engines === 1) {
+        cost.value = shown.milliseconds
+        sizes.tookFull(cost.value)
+      }
       // For `npm run bench:drag`: from the oldest edit that this picture shows to the picture, and from rest to the
       // full one.
-      if (since !== null) tell('wax:draft', since)
+      if (since !== null) tell('wax:draft', since, { share, engines: shown.engines })
       if (!draft && rested !== null) {
         tell('wax:full', rested)
         rested = null
@@ -146,7 +144,7 @@ export function usePreview({ name, card, scale, dragging }: Options) {
       while (next < frames.length && made === version && !closed) {
         const frame = frames[next++]!
         if (kept.has(frame)) continue
-        const shown = await pictureOf(name, frame, scale.value)
+        const shown = await pictureOf(name, frame, { scale: scale.value })
         if ('fault' in shown) return
         if (made === version && !closed) keep(frame, shown.bitmap)
         else shown.bitmap.close()
@@ -211,8 +209,8 @@ export function usePreview({ name, card, scale, dragging }: Options) {
   return { picture, fault, outlook, cost }
 }
 
-function tell(name: string, start: number): void {
-  performance.measure(name, { start, end: performance.now() })
+function tell(name: string, start: number, detail?: { share: number; engines: number }): void {
+  performance.measure(name, { start, end: performance.now(), detail })
   // Observers have it by now; nothing piles up.
   performance.clearMeasures(name)
 }
@@ -229,7 +227,7 @@ export function useComparison({ name, card, scale }: Omit<Options, 'dragging'>, 
       const mine = ++turn
       if (!wanted.value || !card.value || scale.value <= 0) return
       setCard(name, card.value)
-      const shown = await pictureOf(name, ribbon.frame, scale.value)
+      const shown = await pictureOf(name, ribbon.frame, { scale: scale.value })
       if ('fault' in shown) return
       if (mine !== turn) {
         shown.bitmap.close()

@@ -28,7 +28,7 @@ export function useThumbnail(name: string, card: Ref<Card>, width: number, near:
     const made = version
     let bitmap = kept.get(frame)
     if (!bitmap) {
-      const shown = await pictureOf(name, frame, scale())
+      const shown = await pictureOf(name, frame, { scale: scale() })
       if ('fault' in shown) return
       bitmap = shown.bitmap
       if (closed || made !== version) {

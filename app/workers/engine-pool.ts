@@ -5,7 +5,8 @@ import { patchFrom } from '#core/card/patch'
 import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import { WaxError } from '#core/errors'
-import type { EngineFace, Shown } from './engine.worker'
+import type { Band, Bands } from './bands'
+import type { EngineFace, Look, Shown } from './engine.worker'
 import { Seat } from './seat'
 
 type Face = Comlink.Remote<EngineFace>
@@ -14,11 +15,19 @@ declare global {
   interface Window {
     /** Milliseconds after which an engine is taken to hang: tests set it lower. */
     waxEngineLimit?: number
+    /** How many engines there are, for measuring. */
+    waxEngines?: number
   }
 }
 
 /** As many engines as the machine bears: one core stays for the page, but never fewer than two engines. */
-const SIZE = Math.min(4, Math.max(2, (navigator.hardwareConcurrency || 2) - 1))
+const CORES = navigator.hardwareConcurrency || 2
+const SIZE = window.waxEngines ?? Math.min(4, Math.max(2, CORES - 1))
+/**
+ * As many engines share one picture: the page needs a core of its own meanwhile. On two cores a picture that two engines
+ * shared came later than one that a single engine made.
+ */
+const SHARING = window.waxEngines ?? Math.max(1, CORES - 1)
 /** The longest that one picture may take. */
 const LIMIT = 20_000
 
@@ -86,8 +95,69 @@ export async function onEngine<T>(work: (face: Face) => Promise<T>, lost: (fault
 }
 
 /** A picture of a card that the engines know, or why there is none. */
-export const pictureOf = (name: string, frame: number, scale: number, draft = false): Promise<Shown> =>
+export const pictureOf = (name: string, frame: number, look: Look): Promise<Shown> =>
   onEngine<Shown>(
-    (face) => face.render(name, frame, scale, draft) as Promise<Shown>,
+    (face) => face.render(name, frame, look) as Promise<Shown>,
     (fault) => ({ fault }),
   )
+
+/** Engines without work that may share a picture. */
+const free = () =>
+  pool()
+    .filter(({ waiting }) => waiting === 0)
+    .slice(0, SHARING)
+
+export const freeEngines = (): number => free().length
+
+/** As `pictureOf`, but all engines that are free make a band of it each. */
+export async function sharedPictureOf(name: string, frame: number, look: Look, bands: Bands): Promise<Shown> {
+  const card = known.get(name)
+  const engines = free()
+  if (!card || engines.length < 2) return pictureOf(name, frame, look)
+  const side = (px: number) => Math.max(1, Math.round(px * look.scale))
+  const [width, height] = [side(card.frame.width), side(card.frame.height)]
+  const parts = bands.split(width, engines.length)
+  try {
+    const shown = await Promise.all(
+      parts.map(({ x, w }, i) =>
+        engines[i]!.run(
+          (face) => face.render(name, frame, { ...look, region: { x, y: 0, w, h: height } }) as Promise<Shown>,
+        ),
+      ),
+    )
+    const made = shown.filter((part): part is Made => !('fault' in part))
+    const broken = shown.find((part) => 'fault' in part)
+    if (broken) {
+      for (const { bitmap } of made) bitmap.close()
+      return broken
+    }
+    const times = made.map(({ milliseconds }) => milliseconds)
+    bands.took(times)
+    const bitmap = joined(made, parts, { width, height })
+    return { bitmap, milliseconds: Math.max(...times), engines: parts.length }
+  } catch (error) {
+    if (error instanceof WaxError) return { fault: error.fault }
+    throw error
+  }
+}
+
+type Made = Extract<Shown, { bitmap: ImageBitmap }>
+
+let table: OffscreenCanvas | undefined
+
+/** Bands beside each other as one picture; they are closed. */
+function joined(
+  made: readonly Made[],
+  bands: readonly Band[],
+  { width, height }: { width: number; height: number },
+): ImageBitmap {
+  if (table?.width !== width || table.height !== height) table = new OffscreenCanvas(width, height)
+  const context = table.getContext('2d')!
+  context.globalCompositeOperation = 'copy'
+  made.forEach(({ bitmap }, i) => {
+    context.drawImage(bitmap, bands[i]!.x, 0)
+    context.globalCompositeOperation = 'source-over'
+    bitmap.close()
+  })
+  return table.transferToImageBitmap()
+}

@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink'
-import type { Engine } from '#core/frame/engine'
+import type { Engine, View } from '#core/frame/engine'
 import type { PieceOutlook } from '#core/frame/outlook'
 import type { CardPatch } from '#core/card/patch'
 import { patched } from '#core/card/patch'
@@ -12,8 +12,11 @@ import type { Point } from '#core/units'
 import { fontsNamed, picturesOf } from '#core/card/tree'
 import { isShipped } from '#core/type/families'
 
-/** A rendered frame for the screen, or why there is none. */
-export type Shown = { bitmap: ImageBitmap; milliseconds: number } | { fault: Fault }
+/** A rendered frame for the screen, or why there is none; `engines` have shared it. */
+export type Shown = { bitmap: ImageBitmap; milliseconds: number; engines: number } | { fault: Fault }
+
+/** How a frame is to be rendered for the screen; see View. */
+export type Look = Required<Pick<View, 'scale'>> & Pick<View, 'draft' | 'region'>
 
 /** Steps between neighbouring pictures, or why there are none. */
 export type Differences = { steps: number[] } | { fault: Fault }
@@ -35,18 +38,19 @@ const face = {
     cards.delete(name)
   },
 
-  async render(name: string, frame: number, scale: number, draft = false): Promise<Shown> {
+  async render(name: string, frame: number, { scale, draft, region }: Look): Promise<Shown> {
     const card = cards.get(name)
     if (!card) return { fault: goneFault(name) }
     try {
       const engine = await engineFor(card)
       const start = performance.now()
-      const picture = engine.render(card, frame, { scale, draft, ...(pixels ? { reuse: pixels } : {}) })
+      const view = { scale, draft: draft ?? false, ...(region ? { region } : {}), ...(pixels ? { reuse: pixels } : {}) }
+      const picture = engine.render(card, frame, view)
       pixels = picture.pixels
       // The data is copied when the call is made; the pixels can be used again.
       const data = new ImageData(new Uint8ClampedArray(pixels.buffer), picture.width, picture.height)
       const bitmap = await createImageBitmap(data)
-      return Comlink.transfer({ bitmap, milliseconds: performance.now() - start }, [bitmap])
+      return Comlink.transfer({ bitmap, milliseconds: performance.now() - start, engines: 1 }, [bitmap])
     } catch (error) {
       await shrink()
       return { fault: faultOf(error) }

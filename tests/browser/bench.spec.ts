@@ -126,8 +126,21 @@ test('a key dragged on the ribbon lands where it is let go', async ({ page }) =>
   expect(moved.keys.map(({ frame }) => frame)).toEqual([0, 30])
 })
 
-test('on the stage a piece is moved with the pointer and snaps to the middle', async ({ page }) => {
+test('on the stage a piece is moved with the pointer and snaps to the middle; engines share the pictures', async ({
+  page,
+}) => {
   const card = title()
+  // As on a machine of more cores.
+  await page.addInitScript(() => {
+    const shared: number[] = []
+    Object.assign(window, { waxEngines: 3, shared })
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntriesByName('wax:draft')) {
+        const { share, engines } = (entry as PerformanceMeasure).detail as { share: number; engines: number }
+        shared.push(share === 1 ? engines : 0)
+      }
+    }).observe({ entryTypes: ['measure'] })
+  })
   const id = await openCard(page, { ...card, pieces: [{ ...card.pieces[0]!, x: 300, y: 200 }] })
   const box = (await picture(page).boundingBox())!
   const zoom = box.width / 960
@@ -136,6 +149,9 @@ test('on the stage a piece is moved with the pointer and snaps to the middle', a
   await page.mouse.down()
   // Three pixels beside the middle of the frame.
   await page.mouse.move(box.x + 480 * zoom + 3, box.y + 330 * zoom, { steps: 8 })
+  await expect
+    .poll(() => page.evaluate(() => Math.max(...(window as unknown as { shared: number[] }).shared)))
+    .toBeGreaterThan(1)
   await page.mouse.up()
   // What the hand holds is looked up meanwhile: a drag as quick as this one may be told after it has ended.
   await expect(page.getByRole('textbox', { name: /· y$/i })).not.toHaveValue('200')
@@ -144,6 +160,11 @@ test('on the stage a piece is moved with the pointer and snaps to the middle', a
   const { left, right } = engineWithFonts().outlook(moved, 0)[0]!.bounds
   expect(Math.abs((left + right) / 2 - 480)).toBeLessThan(0.11)
   expect(Math.abs(Number(moved.pieces[0]!.y) - 330)).toBeLessThan(3)
+  // The picture that several engines made is that of one.
+  const made = await pixels(page)
+  await page.reload()
+  await shown(page)
+  await expect.poll(() => pixels(page)).toBe(made)
 })
 
 test('a gradient is made, its colours keyed; the unit of a length changes without a change of the picture', async ({
