@@ -102,10 +102,12 @@ describe('coverage', () => {
   })
 })
 
-test('distance is the nearest point of any edge, by brute force, negative inside', () => {
+test('distance is the nearest point of any edge, by brute force, negative inside; beyond its reach never less', () => {
+  const moved = fc.record({ x: fc.integer({ min: -70, max: 70 }), y: fc.integer({ min: -60, max: 60 }) })
   fc.assert(
-    fc.property(star, (ring) => {
-      const { distance } = planes([ring], 200)
+    fc.property(star, moved, fc.constantFrom(3, 11.5, 200), (still, by, reach) => {
+      const ring = { ...still, points: still.points.map((v, i) => v + (i % 2 ? by.y : by.x)) }
+      const { distance } = planes([ring], reach)
       for (let i = 0; i < W * H; i += 37) {
         const [px, py] = [(i % W) + 0.5, Math.floor(i / W) + 0.5]
         const nearest = Math.min(
@@ -115,11 +117,13 @@ test('distance is the nearest point of any edge, by brute force, negative inside
             return Math.hypot(px - x0 - t * dx, py - y0 - t * dy)
           }),
         )
-        expect(Math.abs(Math.abs(distance[i]!) - nearest)).toBeLessThan(2e-3)
+        const far = Math.abs(distance[i]!) - nearest
+        if (nearest < reach) expect(Math.abs(far)).toBeLessThan(2e-3)
+        else expect(far).toBeGreaterThan(-2e-3)
         if (nearest > 0.01) expect(distance[i]! < 0).toBe(holds(ring, px, py))
       }
     }),
-    { numRuns: 60 },
+    { numRuns: 200 },
   )
 })
 

@@ -3,7 +3,10 @@
 // beyond its ends as far as the wedge between its own normal and its neighbour's opens.
 
 /** Slack for rounding, px. */
-const SLACK: f32 = 1
+const SLACK: f32 = 0.05
+const WIDE: f32 = 0.02
+/** Sine of the angle to a row, or a column, below which a side of a rectangle is taken to lie along it. */
+const LEVEL: f32 = 0.02
 
 /**
  * How far beyond an end of a segment of direction (dx, dy) its pixels may lie, px: reach times the sine of the turn to
@@ -24,17 +27,14 @@ function measure(
 ): void {
   const stride: usize = <usize>w << 2
   const zero = f32x4.splat(0), one = f32x4.splat(1), four = f32x4.splat(4)
-  const reach2 = reach * reach
   for (let k = 0; k < count; k++, segments += 16) {
     const x0 = load<f32>(segments), y0 = load<f32>(segments, 4)
     const x1 = load<f32>(segments, 8), y1 = load<f32>(segments, 12)
     const dx: f32 = x1 - x0, dy: f32 = y1 - y0
     const length2: f32 = dx * dx + dy * dy
     const inverse: f32 = length2 > 0 ? <f32>1 / length2 : 0
-    const ya = max(0, <i32>floor<f32>(min(y0, y1) - reach)), yb = min(h, <i32>ceil<f32>(max(y0, y1) + reach))
     const vdx = f32x4.splat(dx), vdy = f32x4.splat(dy), perX = f32x4.splat(dx * inverse)
     const perY: f32 = dy * inverse
-    const slope: f32 = dy != 0 ? dx / dy : 0
     const before = segments - 16, after = segments + 16
     const meetsBefore = k > 0 && load<f32>(before, 8) == x0 && load<f32>(before, 12) == y0
     const meetsAfter = k + 1 < count && load<f32>(after) == x1 && load<f32>(after, 4) == y1
@@ -42,7 +42,19 @@ function measure(
     // In shares of the segment; one without length is left to its neighbours, unless it stands alone.
     const lowest: f32 = length2 > 0 ? -beyond(dx, dy, before, meetsBefore, reach) * inverseLength : <f32>-1e30
     const highest: f32 = length2 > 0 ? <f32>1 + beyond(dx, dy, after, meetsAfter, reach) * inverseLength : <f32>1e30
-    const alongX: f32 = dx * inverse
+    // What it can be nearest to lies in a strip along it and in one across it: a rectangle, at most as far as the reach.
+    const unitX: f32 = dx * inverseLength, unitY: f32 = dy * inverseLength, wide: f32 = reach + WIDE
+    const yLow: f32 = min(y0 + max<f32>(lowest, -1e6) * dy, y0 + min<f32>(highest, 1e6) * dy)
+    const yHigh: f32 = max(y0 + max<f32>(lowest, -1e6) * dy, y0 + min<f32>(highest, 1e6) * dy)
+    const slack: f32 = length2 > 0 ? wide * abs<f32>(unitX) + WIDE : wide
+    const ya = max(0, <i32>floor<f32>(max(min(y0, y1) - wide, yLow - slack)))
+    const yb = min(h, <i32>ceil<f32>(min(max(y0, y1) + wide, yHigh + slack)))
+    // Their sides along a row move evenly from row to row; one that is almost level bounds the rows alone.
+    const leftMost: f32 = min(x0, x1) - wide, rightMost: f32 = max(x0, x1) + wide
+    const leans = abs<f32>(unitX) > LEVEL, stands = abs<f32>(unitY) > LEVEL
+    const alongStep: f32 = leans ? -dy / dx : 0, acrossStep: f32 = stands ? dx / dy : 0
+    const end0: f32 = leans ? lowest / (dx * inverse) : 0, end1: f32 = leans ? highest / (dx * inverse) : 0
+    const half: f32 = stands ? abs<f32>(wide / unitY) : 0
     const id = i32x4.splat(k)
     // Beyond an end that is a corner a cut segment does not count: its corner does.
     const ends = cut ? load<u8>(cuts + <usize>k) : 0
@@ -50,30 +62,23 @@ function measure(
     const far = f32x4.splat(1e12)
     for (let y = ya; y < yb; y++) {
       const py: f32 = <f32>y + 0.5
-      let left: f32, right: f32
-      if (dy == 0) {
-        const q: f32 = sqrt<f32>(max<f32>(0, reach2 - (py - y0) * (py - y0)))
-        left = min(x0, x1) - q
-        right = max(x0, x1) + q
-      } else {
-        // Only the part of the segment within the vertical reach of this row can matter.
-        const lo: f32 = max(min(y0, y1), py - reach), hi: f32 = min(max(y0, y1), py + reach)
-        if (lo > hi) continue
-        const xa: f32 = x0 + (lo - y0) * slope, xb: f32 = x0 + (hi - y0) * slope
-        const nearest: f32 = min(hi, max(lo, py))
-        const q: f32 = sqrt<f32>(max<f32>(0, reach2 - (py - nearest) * (py - nearest)))
-        left = min(xa, xb) - q
-        right = max(xa, xb) + q
-      }
-      const along: f32 = (py - y0) * perY
-      if (abs<f32>(alongX) > <f32>1e-6) {
-        const a: f32 = x0 + (lowest - along) / alongX, b: f32 = x0 + (highest - along) / alongX
-        left = max(left, min(a, b))
-        right = min(right, max(a, b))
-      } else if (along < lowest || along > highest) continue
-      if (right < 0 || left >= <f32>w || left > right) continue
-      const from = max(0, <i32>floor<f32>(left)) & ~3, to = min(w, <i32>ceil<f32>(right) + 1)
       const ey0: f32 = py - y0
+      let left = leftMost, right = rightMost
+      if (leans) {
+        const foot: f32 = x0 + ey0 * alongStep
+        left = max(left, foot + min(end0, end1))
+        right = min(right, foot + max(end0, end1))
+      }
+      if (stands) {
+        const foot: f32 = x0 + ey0 * acrossStep
+        left = max(left, foot - half)
+        right = min(right, foot + half)
+      }
+      if (right < 0 || left >= <f32>w || left > right) continue
+      // Pixels whose centres lie between; four at once, from wherever they begin, but never into the next row.
+      const to = min(w, <i32>floor<f32>(right + 0.5))
+      let from = max(0, <i32>ceil<f32>(left - 0.5))
+      if (to > w - 4) from &= ~3
       const vey = f32x4.splat(ey0), tRow = f32x4.splat(ey0 * perY)
       let vx = f32x4.add(f32x4.splat(<f32>from + <f32>0.5 - x0), f32x4(0, 1, 2, 3))
       const offset: usize = <usize>y * stride + (<usize>from << 2)

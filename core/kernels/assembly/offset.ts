@@ -144,16 +144,70 @@ function gather(ids: usize, x: i32, y: i32, w: i32, h: i32): i32 {
   return n
 }
 
-@inline
-function toCandidate(k: i32, segments: usize, cuts: usize, corners: usize, first: i32, px: f32, py: f32): f32 {
-  const id = load<i32>(candidates + (<usize>k << 2))
-  return id >= first
-    ? toCorner(corners + <usize>(id - first) * CORNER, px, py)
-    : toSegment(segments + (<usize>id << 4), cuts ? load<u8>(cuts + <usize>id) : 0, px, py)
-}
-
 /** Parts along each side of a pixel in which the offset edge turns a corner; each part is cut by one straight edge. */
 const PARTS: i32 = 4
+
+// What is nearest to each of the four parts of a row: its distance, and the direction away from it.
+let nearU: v128 = f32x4.splat(0)
+let nearX: v128 = f32x4.splat(0)
+let nearY: v128 = f32x4.splat(0)
+
+/** Takes a candidate for those of four points in whose lanes `open` is set and to which it is nearer. */
+@inline
+function takeNearer(v: v128, vx: v128, vy: v128, open: v128): void {
+  const nearer = v128.and(open, f32x4.lt(v, nearU))
+  nearU = v128.bitselect(v, nearU, nearer)
+  nearX = v128.bitselect(vx, nearX, nearer)
+  nearY = v128.bitselect(vy, nearY, nearer)
+}
+
+/** As `toSegment`, for four points of a row. */
+@inline
+function fourToSegment(s: usize, ends: i32, px: v128, py: f32, open: v128): void {
+  const x0 = load<f32>(s), y0 = load<f32>(s, 4)
+  const dx: f32 = load<f32>(s, 8) - x0, dy: f32 = load<f32>(s, 12) - y0
+  const qx = f32x4.sub(px, f32x4.splat(x0)), qy: f32 = py - y0
+  const length2: f32 = dx * dx + dy * dy
+  const zero = f32x4.splat(0), one = f32x4.splat(1)
+  const along = f32x4.add(f32x4.mul(qx, f32x4.splat(dx)), f32x4.splat(qy * dy))
+  const place = length2 > 0 ? f32x4.div(along, f32x4.splat(length2)) : zero
+  const t = f32x4.min(one, f32x4.max(zero, place))
+  const ex = f32x4.sub(qx, f32x4.mul(t, f32x4.splat(dx))), ey = f32x4.sub(f32x4.splat(qy), f32x4.mul(t, f32x4.splat(dy)))
+  const d = f32x4.sqrt(f32x4.add(f32x4.mul(ex, ex), f32x4.mul(ey, ey)))
+  const k = v128.bitselect(f32x4.div(one, d), zero, f32x4.gt(d, zero))
+  let seen = open
+  if (ends & 1) seen = v128.andnot(seen, f32x4.lt(place, zero))
+  if (ends & 2) seen = v128.andnot(seen, f32x4.gt(place, one))
+  takeNearer(d, f32x4.mul(ex, k), f32x4.mul(ey, k), seen)
+}
+
+/** As `toCorner`, for four points of a row. */
+function fourToCorner(c: usize, px: v128, py: f32, open: v128): void {
+  let v = f32x4.splat(1e9), vx = f32x4.splat(0), vy = f32x4.splat(0)
+  for (let lane = 0; lane < 4; lane++) {
+    const here: v128 = i32x4.eq(i32x4(0, 1, 2, 3), i32x4.splat(lane))
+    const x: f32 = lane == 0 ? f32x4.extract_lane(px, 0) : lane == 1 ? f32x4.extract_lane(px, 1)
+      : lane == 2 ? f32x4.extract_lane(px, 2) : f32x4.extract_lane(px, 3)
+    v = v128.bitselect(f32x4.splat(toCorner(c, x, py)), v, here)
+    vx = v128.bitselect(f32x4.splat(gx), vx, here)
+    vy = v128.bitselect(f32x4.splat(gy), vy, here)
+  }
+  takeNearer(v, vx, vy, open)
+}
+
+/** As `halfPlane`, for four. */
+@inline
+function fourHalfPlanes(s: v128, nx: v128, ny: v128): v128 {
+  const zero = f32x4.splat(0), one = f32x4.splat(1), half = f32x4.splat(0.5)
+  const a = f32x4.max(f32x4.abs(nx), f32x4.abs(ny)), b = f32x4.min(f32x4.abs(nx), f32x4.abs(ny))
+  const outer = f32x4.mul(half, f32x4.add(a, b)), inner = f32x4.mul(half, f32x4.sub(a, b)), q = f32x4.abs(s)
+  const positive = f32x4.gt(s, zero)
+  const rest = f32x4.sub(outer, q)
+  const cut = f32x4.div(f32x4.mul(rest, rest), f32x4.mul(f32x4.mul(f32x4.splat(2), a), b))
+  const corner = v128.bitselect(f32x4.sub(one, cut), cut, positive)
+  const middle = v128.bitselect(f32x4.add(half, f32x4.div(s, a)), corner, f32x4.le(q, inner))
+  return v128.bitselect(v128.bitselect(one, zero, positive), middle, f32x4.ge(q, outer))
+}
 
 /** How much of a pixel near the offset edge lies within it. */
 function coverAt(
@@ -161,37 +215,37 @@ function coverAt(
 ): f32 {
   const n = gather(ids, x, y, w, h)
   if (n == 0) return min<f32>(1, max<f32>(0, edge - d + <f32>0.5))
-  const sign: f32 = d < 0 ? <f32>-1 : <f32>1
-  let nx: f32 = 0, ny: f32 = 1
+  const sign = f32x4.splat(d < 0 ? <f32>-1 : <f32>1), all = i32x4.splat(-1), far = f32x4.splat(1e8)
+  const px = f32x4.add(f32x4.splat(<f32>x), f32x4(0.125, 0.375, 0.625, 0.875))
   let cover: f32 = 0
   for (let j = 0; j < PARTS; j++) {
-    const sy: f32 = <f32>y + (<f32>j + <f32>0.5) / <f32>PARTS
-    for (let i = 0; i < PARTS; i++) {
-      const sx: f32 = <f32>x + (<f32>i + <f32>0.5) / <f32>PARTS
-      let u: f32 = 1e9
-      for (let k = 0; k < n; k++) {
-        const v = toCandidate(k, segments, cuts, corners, first, sx, sy)
-        if (v < u) {
-          u = v
-          nx = gx
-          ny = gy
-        }
-      }
-      if (u >= <f32>1e8) {
-        // Here lies a piece of the edge too short to be nearest to any pixel's middle: its neighbours' ends stand for it.
-        for (let k = 0; k < n; k++) {
-          if (load<i32>(candidates + (<usize>k << 2)) >= first) continue
-          const v = toCandidate(k, segments, 0, corners, first, sx, sy)
-          if (v < u) {
-            u = v
-            nx = gx
-            ny = gy
-          }
-        }
-      }
-      const length = max<f32>(1e-6, sqrt<f32>(nx * nx + ny * ny))
-      cover += halfPlane(<f32>PARTS * (edge - sign * u) / length, nx / length, ny / length)
+    const py: f32 = <f32>y + (<f32>j + <f32>0.5) / <f32>PARTS
+    nearU = f32x4.splat(1e9)
+    nearX = f32x4.splat(0)
+    nearY = f32x4.splat(1)
+    for (let k = 0; k < n; k++) {
+      const id = load<i32>(candidates + (<usize>k << 2))
+      if (id >= first) fourToCorner(corners + <usize>(id - first) * CORNER, px, py, all)
+      else fourToSegment(segments + (<usize>id << 4), cuts ? load<u8>(cuts + <usize>id) : 0, px, py, all)
     }
+    const lost = f32x4.ge(nearU, far)
+    if (v128.any_true(lost)) {
+      // Here lies a piece of the edge too short to be nearest to any pixel's middle: its neighbours' ends stand for it.
+      for (let k = 0; k < n; k++) {
+        const id = load<i32>(candidates + (<usize>k << 2))
+        if (id < first) fourToSegment(segments + (<usize>id << 4), 0, px, py, lost)
+      }
+    }
+    const squared = f32x4.add(f32x4.mul(nearX, nearX), f32x4.mul(nearY, nearY))
+    const length = f32x4.max(f32x4.splat(1e-6), f32x4.sqrt(squared))
+    const away = f32x4.sub(f32x4.splat(edge), f32x4.mul(sign, nearU))
+    const parts = fourHalfPlanes(
+      f32x4.div(f32x4.mul(f32x4.splat(<f32>PARTS), away), length), f32x4.div(nearX, length), f32x4.div(nearY, length),
+    )
+    cover += f32x4.extract_lane(parts, 0)
+    cover += f32x4.extract_lane(parts, 1)
+    cover += f32x4.extract_lane(parts, 2)
+    cover += f32x4.extract_lane(parts, 3)
   }
   return cover / <f32>(PARTS * PARTS)
 }
