@@ -53,8 +53,10 @@ function measure(
     const leftMost: f32 = min(x0, x1) - wide, rightMost: f32 = max(x0, x1) + wide
     const leans = abs<f32>(unitX) > LEVEL, stands = abs<f32>(unitY) > LEVEL
     const alongStep: f32 = leans ? -dy / dx : 0, acrossStep: f32 = stands ? dx / dy : 0
-    const end0: f32 = leans ? lowest / (dx * inverse) : 0, end1: f32 = leans ? highest / (dx * inverse) : 0
-    const half: f32 = stands ? abs<f32>(wide / unitY) : 0
+    const end0: f32 = lowest / (dx * inverse), end1: f32 = highest / (dx * inverse)
+    const half: f32 = abs<f32>(wide / unitY)
+    const alongLeft: f32 = leans ? x0 + min(end0, end1) : leftMost, alongRight: f32 = leans ? x0 + max(end0, end1) : rightMost
+    const acrossLeft: f32 = stands ? x0 - half : leftMost, acrossRight: f32 = stands ? x0 + half : rightMost
     const id = i32x4.splat(k)
     // Beyond an end that is a corner a cut segment does not count: its corner does.
     const ends = cut ? load<u8>(cuts + <usize>k) : 0
@@ -63,17 +65,9 @@ function measure(
     for (let y = ya; y < yb; y++) {
       const py: f32 = <f32>y + 0.5
       const ey0: f32 = py - y0
-      let left = leftMost, right = rightMost
-      if (leans) {
-        const foot: f32 = x0 + ey0 * alongStep
-        left = max(left, foot + min(end0, end1))
-        right = min(right, foot + max(end0, end1))
-      }
-      if (stands) {
-        const foot: f32 = x0 + ey0 * acrossStep
-        left = max(left, foot - half)
-        right = min(right, foot + half)
-      }
+      const alongFoot: f32 = ey0 * alongStep, acrossFoot: f32 = ey0 * acrossStep
+      const left = max(leftMost, max(alongLeft + alongFoot, acrossLeft + acrossFoot))
+      const right = min(rightMost, min(alongRight + alongFoot, acrossRight + acrossFoot))
       if (right < 0 || left >= <f32>w || left > right) continue
       // Pixels whose centres lie between; four at once, from wherever they begin, but never into the next row.
       const to = min(w, <i32>floor<f32>(right + 0.5))
