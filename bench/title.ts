@@ -2,6 +2,7 @@ import { Engine } from '../core/frame/engine'
 import { fontsOf, shippedFonts } from '../server/fonts/shipped'
 import type { Row } from './measure'
 import { referenceTitle } from './reference-title'
+import { canvasTitle } from './title-canvas'
 
 const ALONE = { peer: '', peer_ms: null, ratio: null }
 
@@ -33,6 +34,21 @@ function timed(engine: Engine, cards: ReturnType<typeof referenceTitle>[], skip:
   return counted[Math.floor(counted.length / 2)]!
 }
 
+/** First frames beside the same look on a canvas. */
+function peers(ours_ms: number): Row[] {
+  return (['shadows', 'filters'] as const).map((bevel) => {
+    const title = canvasTitle(bevel)
+    const times = wordings(40).map((wording, k) => {
+      const start = performance.now()
+      title.draw(wording, 960 + (k + 1) * 0.37, '#E23840')
+      return performance.now() - start
+    })
+    const peer_ms = times.slice(4).sort((a, b) => a - b)[18]!
+    const peer = `@napi-rs/canvas (Skia, u8), bevel by ${bevel}`
+    return { name: 'reference title, 1920×1080, first frame', ours_ms, peer, peer_ms, ratio: peer_ms / ours_ms }
+  })
+}
+
 /** The reference title: first frames, frames of which only the colours move, other frame sizes, and memory. */
 export async function titleRows(): Promise<Row[]> {
   const fonts = await fontsOf(referenceTitle('A'), [shippedFonts])
@@ -54,7 +70,7 @@ export async function titleRows(): Promise<Row[]> {
     10,
   )
   const rows: Row[] = [
-    { name: 'reference title, 1920×1080, first frame', ours_ms: first, ...ALONE },
+    ...peers(first),
     { name: 'reference title, 1920×1080, only colours move', ours_ms: recoloured, ...ALONE },
     { name: 'memory of that engine, MB', ours_ms: engine.memory / 1e6, ...ALONE },
   ]
