@@ -1,3 +1,4 @@
+import { holdsPieces } from '#core/card/tree'
 import { useEventListener } from '@vueuse/core'
 import type { Ref } from 'vue'
 import { shiftPiece } from '#core/edit/arrange'
@@ -52,7 +53,7 @@ export function useShortcuts(showSheet: () => void, outlook: Ref<PieceOutlook[]>
     motors: () => bench.piece && (ribbon.motorsOf = ribbon.keys[0]?.address ?? null),
     selectAll: () => bench.selectAll(bench.card!.pieces.map(({ id }) => id)),
     group: () => work.groupable(bench.pieces) && work.group(bench.pieces, outlook.value),
-    ungroup: () => bench.piece?.kind === 'group' && work.ungroup(bench.piece),
+    ungroup: () => holdsPieces(bench.piece) && work.ungroup(bench.piece),
     seal: () => bench.piece && (seals.pressing = [...bench.selection]),
     alone: () => bench.piece && work.see(bench.piece.id, bench.selectedCoat),
     escape: () => bench.select(bench.selectedCoat ? bench.selectedPiece : null),

@@ -2,7 +2,7 @@ import type { Ref } from 'vue'
 import { computed, ref } from 'vue'
 import { boundsOf } from '#core/edit/arrange'
 import { switchValue } from '#core/values/evaluated'
-import { allPieces } from '#core/card/tree'
+import { allPieces, holdsPieces } from '#core/card/tree'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { SAFE_AREAS, safeRect } from '#core/judge/safe-areas'
 import type { SnapLines } from '#core/stage/snap'
@@ -84,8 +84,7 @@ export function useStageHand(svg: Ref<SVGSVGElement | undefined>, zoom: () => nu
     )
     // What lies in a moved group moves along.
     for (const piece of allPieces(pieces)) {
-      if (piece.kind === 'group' && moved.includes(piece.id))
-        for (const { id } of allPieces(piece.pieces)) still.delete(id)
+      if (holdsPieces(piece) && moved.includes(piece.id)) for (const { id } of allPieces(piece.pieces)) still.delete(id)
     }
     const rects = [
       { left: 0, top: 0, right: frame.width, bottom: frame.height },

@@ -51,14 +51,14 @@ export const numbersOf = (card: Card): ParameterPlace[] =>
 
 function placesOf(card: Card): ParameterPlace[] {
   return [
-    ...ofTable(LIGHT_PARAMETERS, card.light as unknown as Record<string, StoredValue>, 'light', 'Card ·', null, null),
+    ...ofTable(LIGHT_PARAMETERS, valuesOf(card.light), 'light', 'Card ·', null, null),
     ...(card.background ? ofPaint(card.background, 'background', 'Background ·', null, null) : []),
     ...allPieces(card.pieces).flatMap(listPieceParameters),
   ]
 }
 
 export function listPieceParameters(piece: Piece): ParameterPlace[] {
-  const values = piece as unknown as Record<string, StoredValue>
+  const values = valuesOf(piece)
   return [
     ...ofTable(PLACE_PARAMETERS, values, piece.id, `${piece.name} ·`, piece.id, null),
     ...ofTable(PIECE_KINDS[piece.kind].parameters, values, piece.id, `${piece.name} ·`, piece.id, null),

@@ -76,6 +76,7 @@ export function createPiece(kind: PieceKind, card: Card): Piece {
     outlineSteps: [],
     finishes: [],
     masks: [],
+    // The tables' defaults are the piece's values: tests check every kind against the schema.
   } as unknown as Piece
   // What holds something is seen without a coat.
   if (!definition.holds) piece.coats.face.push(createCoat('fill', freeId(card, 'fill')))

@@ -85,5 +85,5 @@ export const withParts = (piece: Piece, change: (entry: Part, list: PartList) =>
         )
   }, piece)
 
-/** The stored values of an entry by the names of its parameters. */
-export const valuesOf = (entry: Part) => entry as unknown as Readonly<Record<string, StoredValue>>
+/** The stored values of what has some, by the names of its parameters: the card's check has seen to it that they are there. */
+export const valuesOf = (entry: object) => entry as Readonly<Record<string, StoredValue>>

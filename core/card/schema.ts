@@ -14,7 +14,7 @@ import { paintSchema, pictureId } from '../values/paints'
 import { partsOf } from './parts'
 import { PLACE_PARAMETERS } from '../pieces/place'
 import { PIECE_KINDS } from '../pieces/table'
-import { DEEPEST_GROUP } from './tree'
+import { DEEPEST_GROUP, holdsPieces } from './tree'
 
 // Version 2 of the card file. The types below are written out for readers; the schema is the authority.
 
@@ -212,6 +212,7 @@ const coatSchemas = COATS.map((coat) =>
     })
     .describe(`${coat.label}. ${coat.help}.`),
 )
+// Zod wants to see that there is one at least; so below.
 export const coatSchema = z.discriminatedUnion('kind', coatSchemas as unknown as [(typeof coatSchemas)[number]])
 
 /** The coats of a piece, both groups front first. */
@@ -318,7 +319,7 @@ export const cardSchema = z
         const here = [...path, i]
         claim(piece.id, [...here, 'id'])
         for (const { list, entry, index } of partsOf(piece)) claim(entry.id, [...here, ...list.path, index, 'id'])
-        if (piece.kind === 'group') visit(piece.pieces, [...here, 'pieces'], depth + 1)
+        if (holdsPieces(piece)) visit(piece.pieces, [...here, 'pieces'], depth + 1)
       })
     }
     visit(card.pieces as Piece[], ['pieces'], 0)

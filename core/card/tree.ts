@@ -1,10 +1,15 @@
 import { partsOf } from './parts'
-import type { Card, Piece } from './schema'
+import { PIECE_KINDS } from '../pieces/table'
+import type { Card, GroupPiece, Piece } from './schema'
 
 // Pieces may stand in groups; these walk the whole tree.
 
 /** Groups may lie in groups this deep. */
 export const DEEPEST_GROUP = 8
+
+/** Whether other pieces stand in a piece; in none they do not. */
+export const holdsPieces = (piece: Piece | null | undefined): piece is GroupPiece =>
+  !!piece && PIECE_KINDS[piece.kind].holds === 'pieces'
 
 /** What a piece holds, front first; none where it is no group. */
 export const piecesIn = (piece: Piece): readonly Piece[] => ('pieces' in piece ? piece.pieces : [])

@@ -11,6 +11,7 @@ import { stroke } from './stroke'
 const TABLE = { fill, stroke, shadow, glow, bevel, sheen, depth }
 
 export type CoatKind = keyof typeof TABLE
+// Each definition takes values of its own kind alone; whoever goes through the table gives each the values of its kind.
 export const COATS = Object.values(TABLE) as unknown as readonly CoatDefinition[]
 export const COAT_KINDS = Object.keys(TABLE) as CoatKind[]
 

@@ -7,7 +7,7 @@ import { isMoving } from '../values/moving'
 import { PLACE_PARAMETERS } from '../pieces/place'
 import type { Card, GroupPiece, Piece } from '../card/schema'
 import { numberValue } from '../values/evaluated'
-import { allPieces, replacePiece } from '../card/tree'
+import { allPieces, holdsPieces, replacePiece } from '../card/tree'
 import { momentIn } from '../time/clock'
 import type { Moment } from '../values/moment'
 import { mapped } from './mapped'
@@ -20,7 +20,7 @@ import { controlOf, pairPlace } from './route'
 function commonList(pieces: readonly Piece[], ids: readonly string[]): readonly Piece[] | null {
   if (ids.every((id) => pieces.some((piece) => piece.id === id))) return pieces
   for (const piece of pieces) {
-    const inner = piece.kind === 'group' ? commonList(piece.pieces, ids) : null
+    const inner = holdsPieces(piece) ? commonList(piece.pieces, ids) : null
     if (inner) return inner
   }
   return null
@@ -57,13 +57,13 @@ export function groupPieces(
 export function ungroupPiece(card: Card, id: string, frame: Frames): { card: Card; ids: string[] } {
   const at = { ...momentIn(card, id, frame), bare: true }
   const group = allPieces(card.pieces).find((piece) => piece.id === id)
-  if (group?.kind !== 'group') return { card, ids: [] }
+  if (!holdsPieces(group)) return { card, ids: [] }
   const ids = group.pieces.map((inner) => inner.id)
   const outer = placementOf(group, at)
   // In a turned group each coordinate comes of both: they need keys at the same frames.
   const paired = outer.rotation % 360 === 0 ? card : ids.reduce(pairPlace, card)
   const pieces = replacePiece(paired.pieces, id, (piece) =>
-    piece.kind === 'group' ? piece.pieces.map((inner) => freed(paired, inner, outer, at)) : [piece],
+    holdsPieces(piece) ? piece.pieces.map((inner) => freed(paired, inner, outer, at)) : [piece],
   )
   return { card: { ...card, pieces }, ids }
 }

@@ -5,7 +5,7 @@ import { listParameters, listPieceParameters } from '../card/addresses'
 import type { Key, Moving } from '../values/moving'
 import { isMoving } from '../values/moving'
 import type { Card, Piece } from '../card/schema'
-import { allPieces } from '../card/tree'
+import { allPieces, piecesIn } from '../card/tree'
 import type { ValueName } from './several'
 import { addressOn, nameOf } from './several'
 import { setStored, storedAt, withoutKeys } from './values'
@@ -166,7 +166,7 @@ export function pasteKeys(
 export function shiftMotion(card: Card, id: string, by: Frames): Card {
   const root = allPieces(card.pieces).find((piece) => piece.id === id)
   if (!root || by === 0) return card
-  const pieces: Piece[] = [root, ...(root.kind === 'group' ? allPieces(root.pieces) : [])]
+  const pieces: Piece[] = [root, ...allPieces(piecesIn(root))]
   const lanes = pieces.flatMap(listPieceParameters).filter(({ value }) => isMoving(value))
   return lanes.reduce((before, { address, value }) => {
     const moving = value as Moving<never>

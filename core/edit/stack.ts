@@ -4,7 +4,7 @@ import { createCoat, createPiece, freeId } from '../card/create'
 import { withParts } from '../card/parts'
 import type { PieceKind } from '../pieces/table'
 import type { Card, Coat, Piece } from '../card/schema'
-import { allPieces, pathTo, replacePiece } from '../card/tree'
+import { allPieces, holdsPieces, pathTo, piecesIn, replacePiece } from '../card/tree'
 import { withPiece } from './path'
 
 // Edits of the stack: pieces and their coats.
@@ -44,14 +44,14 @@ function renewed(card: Card, pieces: readonly Piece[]): Piece[] {
   let grown = card
   const fresh = (kind: string) => {
     const made = freeId(grown, kind)
-    // Taken at once, so that the next id is another one.
+    // Taken at once, so that the next id is another one; of what bears it only the id is looked at.
     grown = { ...grown, pieces: [...grown.pieces, { id: made, coats: { face: [], behind: [] } } as unknown as Piece] }
     return made
   }
   const copied = (piece: Piece): Piece => {
     const id = fresh(piece.kind)
     const copy = { ...withParts(piece, (entry, list) => ({ ...entry, id: fresh(list.stem(entry)) })), id }
-    return copy.kind === 'group' ? { ...copy, pieces: copy.pieces.map(copied) } : copy
+    return holdsPieces(copy) ? { ...copy, pieces: copy.pieces.map(copied) } : copy
   }
   return pieces.map(copied)
 }
@@ -62,20 +62,20 @@ function renewed(card: Card, pieces: readonly Piece[]): Piece[] {
  */
 export function movePiece(card: Card, id: string, to: number, group?: string | null): Card {
   const piece = allPieces(card.pieces).find((other) => other.id === id)
-  if (!piece || (group && (group === id || (piece.kind === 'group' && pathTo(piece.pieces, group))))) return card
+  if (!piece || (group && (group === id || pathTo(piecesIn(piece), group)))) return card
   const target = group === undefined ? parentOf(card.pieces, id) : group
   const without = replacePiece(card.pieces, id, () => [])
   const inserted = (list: readonly Piece[]) => [...list.slice(0, to), piece, ...list.slice(to)]
   if (target === null) return { ...card, pieces: inserted(without) }
   const pieces = replacePiece(without, target, (owner) =>
-    owner.kind === 'group' ? [{ ...owner, pieces: inserted(owner.pieces) }] : [owner],
+    holdsPieces(owner) ? [{ ...owner, pieces: inserted(owner.pieces) }] : [owner],
   )
   return { ...card, pieces }
 }
 
 /** The group whose own list holds a piece; null for the card. */
 function parentOf(pieces: readonly Piece[], id: string): string | null {
-  const owner = allPieces(pieces).find((piece) => piece.kind === 'group' && piece.pieces.some((p) => p.id === id))
+  const owner = allPieces(pieces).find((piece) => piecesIn(piece).some((p) => p.id === id))
   return owner?.id ?? null
 }
 

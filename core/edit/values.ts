@@ -134,9 +134,7 @@ function plainValue(card: Card, address: string, at: Moment): KeyValue {
   if (!place) throw new Error(`${address} is no parameter that moves`)
   const value = currentValue(place.parameter, place.value, at)
   return (
-    typeof value === 'object' && value !== null && 'unit' in value
-      ? (value as unknown as { value: number }).value
-      : value
+    typeof value === 'object' && value !== null && 'unit' in value && 'value' in value ? value.value : value
   ) as KeyValue
 }
 

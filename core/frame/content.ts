@@ -62,7 +62,7 @@ export class Contents {
 
   /** The name of what a piece holds, without its own coats and place. `at` is the moment of the piece itself. */
   held(drawing: Drawing, piece: Piece, at: Moment, exposed: boolean): string {
-    const own = valuesAt(PIECE_KINDS[piece.kind].parameters, piece as never, at)
+    const own = valuesAt(PIECE_KINDS[piece.kind].parameters, piece, at)
     const picture = 'picture' in piece ? piece.picture : null
     return this.within(drawing, at, exposed, [
       piece.kind,

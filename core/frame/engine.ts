@@ -3,6 +3,7 @@ import { LARGEST_SIDE } from '../card/schema'
 import { toDisplay } from '../values/oklab'
 import type { Moment, EvaluatedPaint } from '../values/evaluated'
 import { lightOf } from '../card/light'
+import { holdsPieces } from '../card/tree'
 import { paintValue, switchValue } from '../values/evaluated'
 import { WaxError } from '../errors'
 import type { Plane, StraightPicture } from '../kernels/kernels'
@@ -292,7 +293,7 @@ export class Engine {
   /** The largest distance from its edge inside a piece, in px before its scale; 0 for groups and empty pieces. */
   innerDepth(card: Card, id: string, frame: Frames): Px {
     const piece = pieceOf(card, id)
-    if (piece.kind === 'group') return 0
+    if (holdsPieces(piece)) return 0
     const drawing = this.drawing(card, shownMoment(card, frame), 1)
     const still = { ...piece, on: true, opacity: 100, span: null }
     const standing = standingOf(still, { scale: 1, rotation: 0, x: 0, y: 0 }, drawing.at)

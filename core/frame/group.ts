@@ -2,6 +2,7 @@ import { PICTURE_PARAMETERS } from '../pieces/picture'
 import { PIECE_KINDS } from '../pieces/table'
 import type { GroupPiece, Piece, PicturePiece } from '../card/schema'
 import { valuesAt } from '../values/evaluated'
+import { holdsPieces } from '../card/tree'
 import { insideOf } from '../time/clock'
 import type { Moment } from '../values/moment'
 import type { CoatScale } from '../coats/definition'
@@ -37,7 +38,6 @@ type AlphaStanding = Standing & { piece: AlphaPiece }
 const isAlphaPiece = (piece: Piece): piece is AlphaPiece => PIECE_KINDS[piece.kind].coatsFrom === 'alpha'
 const holdsPixels = (piece: Piece): piece is PicturePiece => PIECE_KINDS[piece.kind].holds === 'pixels'
 const standsByAlpha = (standing: Standing): standing is AlphaStanding => isAlphaPiece(standing.piece)
-export const holdsPieces = (piece: Piece): piece is GroupPiece => PIECE_KINDS[piece.kind].holds === 'pieces'
 
 /** Draws pieces back to front; `parent` is where their places count from. */
 export function drawPieces(
@@ -283,7 +283,7 @@ function drawPixels(
   const { kernels, pictures } = drawing
   const form = formOf(drawing, standing, place)
   if (!form || !picture) return
-  const { width, height, linear } = valuesAt(PICTURE_PARAMETERS, standing.piece as never, standing.at)
+  const { width, height, linear } = valuesAt(PICTURE_PARAMETERS, standing.piece, standing.at)
   const pixels = pictures.get(picture, `${place}.picture`)
   const mark = kernels.mark()
   const mask = kernels.coverage(kernels.segments(form.segments, -box.x, -box.y), box.w, box.h)

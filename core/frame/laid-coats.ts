@@ -41,6 +41,7 @@ function laidAt(id: string, coats: Piece['coats'], at: Moment): LaidCoat[] {
         return {
           id: coat.id,
           ...{ group, definition },
+          // Of the coat's own kind, as its definition asks.
           values: valuesAt(definition.parameters, coat, at) as never,
           opacity: numberValue(coat.opacity, at, COMMON_COAT_PARAMETERS.opacity) / 100,
           blend: valuesAt(COMMON_COAT_PARAMETERS, coat, at).blend,
@@ -61,6 +62,7 @@ function placeAmong(coat: Coat, coats: Piece['coats'], at: Moment): CoatPlace<ne
     id: other.id,
     on: switchValue(other.on, at),
     opacity: numberValue(other.opacity, at, COMMON_COAT_PARAMETERS.opacity) / 100,
+    // Of the same kind as the coat that asks.
     values: valuesAt(parameters, other, at) as never,
     above: i < index,
   }))

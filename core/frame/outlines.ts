@@ -67,7 +67,7 @@ export class Outlines {
     if (piece.kind === 'type') return this.ofType(piece, at, scale, place)
     const definition = PIECE_KINDS[piece.kind]
     const detail = detailFor(scale)
-    const values = valuesAt(definition.parameters, piece as never, at)
+    const values = valuesAt(definition.parameters, piece, at)
     const key = JSON.stringify([piece.kind, ...Object.values(values).map((value) => this.short(value)), detail])
     const outline = this.kept.of(key, () => {
       const rings = definition.outline!(values, this.workAt(detail, place))
@@ -111,7 +111,7 @@ export class Outlines {
     const acting = piece.ranges.filter(acts)
     if (acting.length === 0) return null
     const { font, setting, size } = this.typeOf(piece, at, place)
-    const ranges = acting.map((range) => valuesAt(RANGE_PARAMETERS, range as never, at))
+    const ranges = acting.map((range) => valuesAt(RANGE_PARAMETERS, range, at))
     return moveLetters(font, { ...setting, size, ranges, spaced: acting.some(tracks) }).map((letters) => {
       const detail = detailFor(size * scale * letters.moved.scale)
       const key = JSON.stringify([piece.font, letters.glyphs, detail])
@@ -121,7 +121,7 @@ export class Outlines {
   }
 
   private typeOf(piece: TypePiece, at: Moment, place: string) {
-    const { size, tracking, leading, align } = valuesAt(TYPE_PARAMETERS, piece as never, at)
+    const { size, tracking, leading, align } = valuesAt(TYPE_PARAMETERS, piece, at)
     const setting = { wording: wordingAt(piece, at), tracking, leading, align }
     return { font: this.fonts.get(piece.font, `${place}.font`), setting, size }
   }

@@ -1,5 +1,5 @@
 import type { Card, Piece } from '../card/schema'
-import { allPieces, pathTo } from '../card/tree'
+import { allPieces, holdsPieces, pathTo } from '../card/tree'
 import type { Point } from '../units'
 import type { GridBox } from './grid-box'
 import type { Moment } from '../values/moment'
@@ -24,7 +24,7 @@ export function pickPiece(
   look: Look,
 ): string | null {
   const owner = group ? allPieces(card.pieces).find(({ id }) => id === group) : null
-  const list = owner?.kind === 'group' ? owner.pieces : card.pieces
+  const list = holdsPieces(owner) ? owner.pieces : card.pieces
   const open = list.filter((piece) => !piece.locked && isSeen(piece, at))
   const region = cellAround(card, point)
   const seen = region && open.find((piece) => shows(look(alone(card, piece), region), region, point))
@@ -55,7 +55,7 @@ export function alone(card: Card, piece: Piece): Card {
   const kept = (pieces: readonly Piece[], [first, ...rest]: readonly number[]): Piece[] => {
     return pieces.map((here, i) => {
       if (i !== first) return { ...here, on: false }
-      if (rest.length === 0 || here.kind !== 'group') return here
+      if (rest.length === 0 || !holdsPieces(here)) return here
       return { ...here, coats: { face: [], behind: [] }, pieces: kept(here.pieces, rest) }
     })
   }

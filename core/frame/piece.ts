@@ -74,7 +74,7 @@ export const isSeen = ({ on, span }: Piece, at: Moment) =>
 export function standingOf(piece: Piece, parent: Placement, now: Moment): Standing | null {
   if (!isSeen(piece, now)) return null
   const at = stepped(now, piece.steps)
-  const { x, y, anchorX, anchorY, rotation, scale, opacity, blend } = valuesAt(PLACE_PARAMETERS, piece as never, at)
+  const { x, y, anchorX, anchorY, rotation, scale, opacity, blend } = valuesAt(PLACE_PARAMETERS, piece, at)
   if (opacity <= 0 || scale <= 0) return null
   const anchor = within(parent, { x, y, rotation, scale: scale / 100 })
   const placement = within(anchor, { x: -anchorX, y: -anchorY, rotation: 0, scale: 1 })

@@ -2,8 +2,7 @@ import { listPieceParameters } from '../card/addresses'
 import { isMoving } from '../values/moving'
 import type { Piece } from '../card/schema'
 import { valueAt } from '../values/evaluated'
-import { piecesIn } from '../card/tree'
-import { PIECE_KINDS } from '../pieces/table'
+import { holdsPieces, piecesIn } from '../card/tree'
 import type { Placement } from '../outline/outline'
 import { within } from '../outline/outline'
 import { even } from '../coats/definition'
@@ -109,7 +108,7 @@ function valuesAt(piece: Piece, at: Moment): string {
 /** The traces of all outlines of a piece; null for what is not there. */
 function tracesOf(drawing: Drawing, piece: Piece, parent: Placement, at: Moment, path: string): (Trace | null)[] {
   const standing = standingOf(piece, parent, at)
-  if (PIECE_KINDS[piece.kind].holds === 'pieces') {
+  if (holdsPieces(piece)) {
     return piecesIn(piece).flatMap((inner, i) =>
       standing
         ? tracesOf(drawing, inner, standing.placement, insideOf(piece, standing.at), `${path}.pieces[${i}]`)

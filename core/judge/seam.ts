@@ -205,6 +205,7 @@ export function motorGaps(card: Card, moving: Moving<number>, turn: number | nul
       before: motoredNumber(moving, momentOf(card, 0), i),
     }
     const definition = motorOf(motor.kind)
+    // A motor's values are those of its own kind.
     const gap = motor.on ? definition.gap(motor as never, place) : null
     return { index: i, gap, mend: gap === null ? null : (definition.mend?.(motor as never, place) ?? null) }
   })

@@ -103,7 +103,7 @@ export interface ModeExports {
   picture(mask: Address, gate: Address, dst: Address, stride: number, ...numbers: number[]): void
 }
 
-/** The loop of one kind for one mode. */
+/** The loop of one kind for one mode. The names are made when the kernels are compiled: TypeScript does not know them. */
 export function forMode<K extends keyof ModeExports>(run: KernelExports, kind: K, mode: BlendMode): ModeExports[K] {
   return (run as unknown as Record<string, ModeExports[K]>)[`${kind}_${mode.replace('-', '_')}`]!
 }
@@ -116,5 +116,6 @@ export function instantiateKernels(memory: WebAssembly.Memory): KernelExports {
   const abort = () => {
     throw new Error('The pixel kernels stopped.')
   }
+  // What the module exports is what core/kernels/assembly/index.ts does.
   return new WebAssembly.Instance(compiled, { env: { memory, abort } }).exports as unknown as KernelExports
 }

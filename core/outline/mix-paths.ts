@@ -18,6 +18,7 @@ export function mixPaths(from: string, to: string, progress: number): string | n
   const [a, b] = [commandsOf(from), commandsOf(to)]
   return a
     .map((command, i) => {
+      // A command of the same type: it has the same numbers.
       const other = b[i] as unknown as Record<string, number>
       const values = Object.entries(command)
         .filter(([name]) => name !== 'type')

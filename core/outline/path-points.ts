@@ -45,6 +45,7 @@ export function pointsOf(path: readonly PathCommand[]): PathContour[] {
     }
     // After a Z drawing goes on from the contour's start.
     if (!current) begin(start.x, start.y)
+    // `begin` has set it, which the compiler does not see.
     const { points } = current as unknown as PathContour
     const last = points[points.length - 1]!
     const point: PathPoint = { x: c.x, y: c.y, before: null, after: null }

@@ -12,5 +12,8 @@ const TABLE = { type, box, ellipse, polygon, line, path, picture, group }
 
 export type PieceKind = keyof typeof TABLE
 
-/** All kinds of piece. A new kind is one file and one line in this table. */
+/**
+ * All kinds of piece. A new kind is one file and one line in this table. Each definition takes values of its own kind alone;
+ * whoever goes through the table gives each the values of its kind.
+ */
 export const PIECE_KINDS = TABLE as unknown as Readonly<Record<PieceKind, PieceDefinition>>

@@ -26,6 +26,7 @@ export function expectSeal(value: unknown): Seal {
   const odd = oddPlace(value)
   if (odd) throw new WaxError(odd.code, odd.place, odd.message, odd.remedy)
   const result = sealSchema.safeParse(value)
+  // The schema is put together from the tables, so that its type is looser than the seal's.
   if (result.success) return result.data as unknown as Seal
   const [first] = result.error.issues.flatMap((issue) => faultsOf(issue, value))
   throw new WaxError(first!.code, first!.place, first!.message, first!.remedy)

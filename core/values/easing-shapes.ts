@@ -18,6 +18,7 @@ export function bezierOf(easing: string): Bezier | null {
   const named = AS_BEZIER.get(easing.trim())
   if (named) return named
   const call = /^cubic-bezier\(([^()]*)\)$/.exec(easing.trim())
+  // Four numbers, as the check of easings has seen.
   return call && isEasing(easing) ? (call[1]!.split(',').map(Number) as unknown as Bezier) : null
 }
 

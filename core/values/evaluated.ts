@@ -145,13 +145,11 @@ export function valueAt(parameter: Parameter, value: unknown, at: Moment): unkno
   }
 }
 
-/** All values of a table at one moment. */
-export function valuesAt<T extends Parameters>(
-  parameters: T,
-  stored: Readonly<Record<string, unknown>>,
-  at: Moment,
-): EvaluatedValues<T> {
+/** All values of a table at one moment; `stored` is what holds them: a piece, a coat, a range, a motor. */
+export function valuesAt<T extends Parameters>(parameters: T, stored: object, at: Moment): EvaluatedValues<T> {
+  // The check of the card has seen to it that what holds values has one for each parameter.
+  const values = stored as Readonly<Record<string, unknown>>
   return Object.fromEntries(
-    Object.entries(parameters).map(([name, p]) => [name, valueAt(p, stored[name], at)]),
+    Object.entries(parameters).map(([name, p]) => [name, valueAt(p, values[name], at)]),
   ) as EvaluatedValues<T>
 }

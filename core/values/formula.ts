@@ -146,6 +146,7 @@ interface Shapes {
 }
 
 function compile(node: MathNode): Run {
+  // The parser's nodes have other fields for each type; only those of the type at hand are read.
   const it = node as unknown as Shapes
   switch (node.type) {
     case 'ConstantNode': {

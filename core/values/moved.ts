@@ -104,6 +104,7 @@ function driven(motor: Motor, place: MotorPlace): (frame: Frames) => number {
     ),
   })
   return (frame) => {
+    // The motor's values are those of its own kind, which the definition was found by.
     const value = valueAt((moving.length > 0 ? valuesAt(onRing(frame, place.length)) : motor) as never, place, frame)
     return Number.isFinite(value) ? value : place.before(frame)
   }
@@ -121,7 +122,7 @@ function followed(address: string, at: Moment): number | null {
     const value: unknown = ring.read?.(address)
     if (typeof value === 'number') return value
     if (typeof value !== 'object' || value === null) return null
-    if (!isMoving(value)) return 'unit' in value ? (value as unknown as { value: number }).value : null
+    if (!isMoving(value)) return 'unit' in value && 'value' in value ? Number(value.value) : null
     if (typeof value.keys[0]!.value !== 'number') return null
     return numberAt(value as Moving<number>, { ...at, unlinked: linksFrom(ring, address) > MOST_LINKS })
   })

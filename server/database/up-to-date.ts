@@ -24,6 +24,7 @@ export async function bringUpToDate(database: Database, storage: string): Promis
   for (const { id, document } of await database.select({ id: seals.id, document: seals.document }).from(seals)) {
     const { data } = sealSchema.safeParse(document)
     if (data && !isDeepStrictEqual(data, document)) {
+      // As in core/seals/read.ts: the schema's type is looser than the seal's.
       await database
         .update(seals)
         .set({ document: data as unknown as Seal })

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { valuesOf } from '#core/card/parts'
 import { mdiChevronDown, mdiChevronRight, mdiChevronUp, mdiClose, mdiPlus } from '@mdi/js'
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { listPieceParameters } from '#core/card/addresses'
@@ -30,7 +31,7 @@ const rowsOf = (range: LetterRange) =>
     const name = address.slice(address.lastIndexOf('/') + 1)
     // A colour counts once something takes it on.
     if ((name === 'colour' || name === 'tinted') && range.tint === RANGE_PARAMETERS.tint.default) return false
-    return counts(parameter, range as unknown as Record<string, unknown>)
+    return counts(parameter, valuesOf(range))
   })
 
 function add(start: RangeStart) {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { holdsPieces } from '#core/card/tree'
 import { VueDraggable } from 'vue-draggable-plus'
 import { movePiece } from '#core/edit/stack'
 import type { Piece } from '#core/card/schema'
@@ -36,7 +37,7 @@ function reorder(order: Piece[]) {
     <div v-for="piece in pieces" :key="piece.id">
       <PieceRow :piece="piece" :outlook="outlook" />
       <CoreSample v-if="bench.selectedPiece === piece.id" :piece="piece" />
-      <PieceList v-if="piece.kind === 'group'" :pieces="piece.pieces" :group="piece.id" :outlook="outlook" />
+      <PieceList v-if="holdsPieces(piece)" :pieces="piece.pieces" :group="piece.id" :outlook="outlook" />
     </div>
   </VueDraggable>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { holdsPieces } from '#core/card/tree'
 import { mdiDotsHorizontal, mdiLockOutline } from '@mdi/js'
 import { computed, ref } from 'vue'
 import { changePiece } from '#core/edit/stack'
@@ -37,12 +38,12 @@ const several = computed(() => all.value.length > 1)
 const paint = computed(() => {
   const coat =
     props.piece.coats.face.find(({ kind, on }) => kind === 'fill' && on !== false) ?? props.piece.coats.face[0]
-  if (props.piece.kind === 'group') return 'linear-gradient(#fff6ee 0 0)'
+  if (holdsPieces(props.piece)) return 'linear-gradient(#fff6ee 0 0)'
   return coat ? paintCss(coatPaint(coat), moment.value) : 'none'
 })
 /** The first letters of type, how many pieces a group holds. */
 const letters = computed(() => {
-  if (props.piece.kind === 'group') return String(props.piece.pieces.length)
+  if (holdsPieces(props.piece)) return String(props.piece.pieces.length)
   return props.piece.kind === 'type' ? wordingAt(props.piece, moment.value).trim().slice(0, 2) : ''
 })
 
@@ -92,7 +93,7 @@ function drop(event: DragEvent) {
     <button v-else class="body" :aria-expanded="open" @click="choose" @dblclick="naming = true">
       <span
         class="sample"
-        :class="{ box: piece.kind !== 'type' && piece.kind !== 'group' }"
+        :class="{ box: piece.kind !== 'type' && !holdsPieces(piece) }"
         :style="{ '--paint': paint }"
         aria-hidden="true"
       >
@@ -118,7 +119,7 @@ function drop(event: DragEvent) {
           <VListItem title="Duplicate" subtitle="Ctrl+D" @click="work.duplicatePieces(all)" />
           <VListItem :title="piece.locked ? 'Unlock' : 'Lock'" @click="work.setLocked(all, !piece.locked)" />
           <VListItem v-if="work.groupable(all)" title="Group" subtitle="Ctrl+G" @click="work.group(all, outlook)" />
-          <VListItem v-if="piece.kind === 'group' && !several" title="Take apart" @click="work.ungroup(piece)" />
+          <VListItem v-if="holdsPieces(piece) && !several" title="Take apart" @click="work.ungroup(piece)" />
           <VDivider />
           <VListItem title="Press a seal…" @click="seals.pressing = all.map(({ id }) => id)" />
           <VListItem v-if="!several" title="Save as a seal…" @click="seals.saving = piece.id" />

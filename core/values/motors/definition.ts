@@ -84,7 +84,7 @@ export interface MotorDefinition<P extends MotorParameters = MotorParameters> {
   mend?: (values: MotorValues<P>, place: MotorPlace) => MotorMend | null
 }
 
-/** Keeps the parameter types while registering. */
+/** Keeps the parameter types while registering; the table's motors get values of their own kind alone. */
 export const defineMotor = <P extends MotorParameters>(motor: MotorDefinition<P>): MotorDefinition =>
   motor as unknown as MotorDefinition
 

@@ -45,6 +45,7 @@ const motorSchemas = MOTORS.map(({ kind, label, help, parameters }) =>
 export const MOST_MOTORS = 16
 
 /** The motors of one parameter: each works on what the one before it gives. */
+// Zod wants to see that there is one at least.
 export const motorsSchema = z
   .array(z.discriminatedUnion('kind', motorSchemas as unknown as [(typeof motorSchemas)[number]]))
   .max(MOST_MOTORS)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { valuesOf } from '#core/card/parts'
 import { computed } from 'vue'
 import { shiftPiece } from '#core/edit/arrange'
 import { moveAnchor } from '#core/edit/grouping'
@@ -60,7 +61,7 @@ const turner = computed(() => {
 const present = (piece: Piece, name: 'scale' | 'rotation' | 'width' | 'height') => {
   const at = { ...momentIn(bench.card!, piece.id, ribbon.frame), bare: true }
   const parameters: Parameters = { ...PLACE_PARAMETERS, ...PIECE_KINDS[piece.kind].parameters }
-  return valueAt(parameters[name]!, (piece as unknown as Record<string, unknown>)[name], at) as number
+  return valueAt(parameters[name]!, valuesOf(piece)[name], at) as number
 }
 
 const pieceOf = (id: string) => bench.pieces.find((piece) => piece.id === id)!

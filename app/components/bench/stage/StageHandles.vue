@@ -3,7 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { shiftPiece } from '#core/edit/arrange'
 import type { PathPiece } from '#core/card/schema'
 import { switchValue } from '#core/values/evaluated'
-import { allPieces, pathTo } from '#core/card/tree'
+import { allPieces, pathTo, holdsPieces } from '#core/card/tree'
 import { momentOf } from '#core/time/ring'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { SAFE_AREAS, safeRect } from '#core/judge/safe-areas'
@@ -56,7 +56,7 @@ watch(
   () => bench.selection,
   (ids) => {
     const open = allPieces(bench.card?.pieces ?? []).find(({ id }) => id === stage.openGroup)
-    if (open?.kind === 'group' && ids.length > 0 && !ids.every((id) => pathTo(open.pieces, id))) stage.openGroup = null
+    if (holdsPieces(open) && ids.length > 0 && !ids.every((id) => pathTo(open.pieces, id))) stage.openGroup = null
     if (bench.selectedPiece !== stage.editedPath) stage.editedPath = null
   },
 )
@@ -150,7 +150,7 @@ const tidied = ({ x, y }: Point): Point => ({ x: Math.round(x * 10) / 10, y: Mat
 
 function inSelectedGroup(id: string, ids: readonly string[]): boolean {
   return allPieces(bench.card!.pieces).some(
-    (piece) => piece.kind === 'group' && piece.id !== id && ids.includes(piece.id) && pathTo(piece.pieces, id) !== null,
+    (piece) => holdsPieces(piece) && piece.id !== id && ids.includes(piece.id) && pathTo(piece.pieces, id) !== null,
   )
 }
 
@@ -164,7 +164,7 @@ function endNet(adding: boolean) {
     bottom: Math.max(from.y, to.y),
   }
   const group = allPieces(bench.card!.pieces).find(({ id }) => id === stage.openGroup)
-  const list = group?.kind === 'group' ? group.pieces : bench.card!.pieces
+  const list = holdsPieces(group) ? group.pieces : bench.card!.pieces
   const found = list
     .filter(({ on, locked }) => switchValue(on, momentOf(bench.card!, ribbon.frame)) && !locked)
     .filter(({ id }) => {
@@ -187,7 +187,7 @@ async function open(event: MouseEvent) {
   const point = hand.cardPoint(event)
   await picking
   const hit = allPieces(bench.card!.pieces).find(({ id }) => id === bench.selectedPiece)
-  if (hit?.kind === 'group') {
+  if (holdsPieces(hit)) {
     stage.openGroup = hit.id
     const inner = await pickAt(point, hit.id)
     if (inner) bench.select(inner)
