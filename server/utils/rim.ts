@@ -4,6 +4,7 @@ import type { Fault } from '../../core/errors'
 import { WaxError } from '../../core/errors'
 import type { Database } from '../database/connect'
 import { connect } from '../database/connect'
+import { isLostDatabase } from '../rim/lost-database'
 
 let database: Database | undefined
 
@@ -12,9 +13,6 @@ export function useDatabase(): Database {
   database ??= connect(useRuntimeConfig().databaseUrl).database
   return database
 }
-
-/** Codes of Node, of the driver and of PostgreSQL (57P01 to 57P03: ended, crashed, not ready yet). */
-const LOST = /^(ECONNREFUSED|ECONNRESET|EPIPE|ENOTFOUND|CONNECT_TIMEOUT|CONNECTION_\w+|57P0[123])$/
 
 /** The rim of the server: every fault leaves it with a code, a place and a remedy. */
 export function route<T>(handler: (event: H3Event) => Promise<T>) {
@@ -29,13 +27,8 @@ export function route<T>(handler: (event: H3Event) => Promise<T>) {
 
 function asHttp(error: unknown) {
   if (error instanceof WaxError) return refusal(422, error.fault)
-  const known = error as {
-    statusCode?: number
-    code?: string
-    cause?: { code?: string }
-  }
-  if (known.statusCode) return error as Error
-  if ([known.code, known.cause?.code].some((code) => code !== undefined && LOST.test(code))) {
+  if ((error as { statusCode?: number }).statusCode) return error as Error
+  if (isLostDatabase(error)) {
     const message = 'The database cannot be reached.'
     return refusal(503, {
       code: 'no-database',
