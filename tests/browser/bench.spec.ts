@@ -160,6 +160,10 @@ test('on the stage a piece is moved with the pointer and snaps to the middle; en
   const { left, right } = engineWithFonts().outlook(moved, 0)[0]!.bounds
   expect(Math.abs((left + right) / 2 - 480)).toBeLessThan(0.11)
   expect(Math.abs(Number(moved.pieces[0]!.y) - 330)).toBeLessThan(3)
+  // A press beside the frame is one on nothing.
+  const mat = (await page.locator('.mat').boundingBox())!
+  await page.mouse.click(mat.x + 6, mat.y + 6)
+  await expect(page.getByRole('checkbox', { name: 'Motion blur' })).toBeVisible()
   // The picture that several engines made is that of one.
   const made = await pixels(page)
   await page.reload()

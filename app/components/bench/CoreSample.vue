@@ -8,6 +8,7 @@ import { writeValue } from '#core/edit/values'
 import type { Coat, Piece } from '#core/card/schema'
 import type { ChoiceParameter } from '#core/values/parameters'
 import { switchValue } from '#core/values/evaluated'
+import { PIECE_KINDS } from '#core/pieces/table'
 import { coatTitle } from '~/composables/coat-words'
 import { useMoment } from '~/composables/moment'
 import { useBench } from '~/stores/bench'
@@ -22,9 +23,13 @@ const ribbon = useRibbon()
 const stage = useStage()
 const { shown: moment } = useMoment(() => props.piece.id)
 
-const GROUPS: { name: DepthGroup; label: string; empty: string }[] = [
-  { name: 'face', label: 'face', empty: 'No face: pour a fill' },
-  { name: 'behind', label: 'behind', empty: 'Nothing behind' },
+const GROUPS: { name: DepthGroup; label: string; empty(piece: Piece): string }[] = [
+  {
+    name: 'face',
+    label: 'face',
+    empty: ({ kind }) => (PIECE_KINDS[kind].holds ? 'The face is what it holds' : 'No face: pour a fill'),
+  },
+  { name: 'behind', label: 'behind', empty: () => 'Nothing behind' },
 ]
 
 interface Pour {
@@ -119,7 +124,7 @@ function toggle(coat: Coat) {
           @pour="pourAt(group.name, piece.coats[group.name].indexOf(coat))"
         />
       </VueDraggable>
-      <span v-if="piece.coats[group.name].length === 0" class="empty">{{ group.empty }}</span>
+      <span v-if="piece.coats[group.name].length === 0" class="empty">{{ group.empty(piece) }}</span>
     </div>
     <button class="pour">
       Pour a coat

@@ -133,6 +133,11 @@ function pan(event: PointerEvent) {
   )
 }
 
+/** A press beside the frame is one on nothing. */
+function leave({ button, target }: PointerEvent) {
+  if (button === 0 && (target as HTMLElement).matches('.mat, .screens')) bench.select(null)
+}
+
 /** Files are brought in where they are dropped. */
 function dropFiles(event: DragEvent) {
   const files = [...(event.dataTransfer?.files ?? [])]
@@ -166,6 +171,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
       :class="{ panning }"
       @wheel="wheel"
       @pointerdown.capture="pan"
+      @pointerdown="leave"
       @dragover.prevent
       @drop.prevent="dropFiles"
     >
