@@ -66,7 +66,7 @@ export function planPiece(
   const touched = (now: Moment) => touches(unshuttered, piece, parent, now, place)
   const exposures = namingPiece(piece, place, () => exposuresOf(drawing, piece, parent, at, place, touched))
   const { moments } = exposures
-  const exposed = moments.length > 1
+  const exposed = moments.length > 1 || moments[0] !== at
   // While a group is exposed, what it holds moves along with it.
   const still = exposed ? unshuttered : drawing
   const standing = (now: Moment) => standingOf({ ...piece, on: true, span: null }, parent, now)
@@ -78,7 +78,7 @@ export function planPiece(
     },
     lay: (canvas) =>
       namingPiece(piece, place, () => {
-        if (!exposed) return drawPiece(still, standing(at), canvas, place)
+        if (moments.length === 1) return drawPiece(still, standing(moments[0]!), canvas, place)
         const mean = meanStandings(still, exposures, standing, place)
         if (mean) drawFromAlpha(still, mean, canvas, place)
         else layExposed(still, canvas, moments, touched, (now) => drawPiece(still, standing(now), canvas, place))

@@ -35,9 +35,9 @@ const PROBES = 5
  * Exposures for a way in pixels. Edges are a pixel soft, so exposures a pixel apart add up to a ramp; on a short way they
  * lie closer, because what two of them miss of the ramp grows with the square of their distance over the way.
  */
-const exposuresFor = (way: number) => Math.ceil(Math.max(way, 6 * Math.sqrt(way)))
-/** Pixels of a way that nobody sees: the end of a swing that dies away. */
-const UNSEEN = 1 / 16
+const exposuresFor = (way: number) => Math.ceil(Math.max(way, 5.7 * Math.sqrt(way)))
+/** Pixels of a way for which the middle of it stands, within 1.5 of 255: the end of a swing that dies away. */
+const UNSEEN = 1 / 24
 /** What moves at all is exposed twice at least; what changes in place, such as an opacity, is averaged over so many. */
 const MOVING = 2
 const IN_PLACE = 4
@@ -46,7 +46,7 @@ const MOST_IN_DRAFT = 5
 
 /** How a piece is exposed. */
 export interface Exposures {
-  /** One where nothing of the piece moves while the shutter is open. */
+  /** The frame itself where nothing of the piece moves while the shutter is open. */
   moments: readonly Moment[]
   /** The longest way that anything of it goes meanwhile. */
   way: Px
@@ -70,7 +70,8 @@ export function exposuresOf(
   const middle = PROBES >> 1
   const way = longestWay(traces, () => seenWindow(drawing, traces[middle]!, touched(probes[middle]!)))
   const changes = valuesAt(piece, probes[0]!) !== valuesAt(piece, probes.at(-1)!)
-  if (!changes && way <= UNSEEN) return { moments: [at], way }
+  if (!changes && way === 0) return { moments: [at], way }
+  if (!changes && way <= UNSEEN) return { moments: [open(0.5)], way }
   const count = Math.min(draft ? MOST_IN_DRAFT : MOST, Math.max(changes ? IN_PLACE : MOVING, exposuresFor(way)))
   return { moments: Array.from({ length: count }, (_, i) => open((i + 0.5) / count)), way }
 }
