@@ -192,11 +192,14 @@ describe('motion blur', () => {
     expect(farthest(picture, oneByOne(card, 10, 160))).toBeLessThan(1.5 / 255)
   })
 
-  test.each([0.02, 0.075, 0.09, 0.3, 1.4])('a box that creeps %d px a frame is the mean of many frames too', (speed) => {
-    const card = box({ x: slide(speed) }, { shutter: half })
-    const picture = premultiplied(engine.render(card, 10, { bits: 16 }))
-    expect(farthest(picture, oneByOne(card, 10, 60))).toBeLessThan(1.5 / 255)
-  })
+  test.each([0.02, 0.075, 0.09, 0.3, 1.4])(
+    'a box that creeps %d px a frame is the mean of many frames too',
+    (speed) => {
+      const card = box({ x: slide(speed) }, { shutter: half })
+      const picture = premultiplied(engine.render(card, 10, { bits: 16 }))
+      expect(farthest(picture, oneByOne(card, 10, 60))).toBeLessThan(1.5 / 255)
+    },
+  )
 
   test('only what is seen counts for the number of exposures: what a long string does beyond the frame changes no byte', () => {
     const card = sign([])
