@@ -94,11 +94,12 @@ function drawPiece(drawing: Drawing, standing: Standing | null, canvas: Canvas, 
 
 /**
  * How a group or picture stands at each exposure, if the mean of what it holds can be laid once in place of the mean of
- * what was laid: when it is laid as it is, only moves or turns, and each of its coats takes the mean; else null.
+ * what was laid: when it is laid as it is, its coats stay the same, and it has none or only moves under such as take the
+ * mean; else null.
  */
 function meanStandings(
   drawing: Drawing,
-  { moments, way }: Exposures,
+  { moments, way, changes }: Exposures,
   standing: (at: Moment) => Standing | null,
   place: string,
 ): AlphaStanding[] | null {
@@ -113,6 +114,8 @@ function meanStandings(
   if (all.some((one) => look(one) !== look(first))) return null
   const coats = laidCoats(first.piece, first.at)
   if (coats.length === 0) return all
+  // What fades takes its shadow with it.
+  if (changes) return null
   const bounds = contentsOf(drawing, first, place)
   if (!bounds) return null
   const scale = groupScale(drawing, first, bounds, sideOf(inkOf(drawing, first, first.piece, place)), () => 0)

@@ -50,6 +50,8 @@ export interface Exposures {
   moments: readonly Moment[]
   /** The longest way that anything of it goes meanwhile. */
   way: Px
+  /** Whether more of it than its place changes meanwhile. */
+  changes: boolean
 }
 
 /** How a piece is exposed; `touched` is what it can touch at a moment. */
@@ -62,7 +64,7 @@ export function exposuresOf(
   touched: (at: Moment) => Rect | null,
 ): Exposures {
   const { shutter, draft } = drawing
-  if (!shutter || !piece.blurred || piece.steps > 1 || !moves(piece)) return { moments: [at], way: 0 }
+  if (!shutter || !piece.blurred || piece.steps > 1 || !moves(piece)) return { moments: [at], way: 0, changes: false }
   const open = (share: number) => movedTo(at, at.frame + (shutter.phase + shutter.angle * share) / 360)
   const probes = Array.from({ length: PROBES }, (_, i) => open(i / (PROBES - 1)))
   // Whether it is seen is a matter of the frame, not of the shutter.
@@ -70,10 +72,10 @@ export function exposuresOf(
   const middle = PROBES >> 1
   const way = longestWay(traces, () => seenWindow(drawing, traces[middle]!, touched(probes[middle]!)))
   const changes = valuesAt(piece, probes[0]!) !== valuesAt(piece, probes.at(-1)!)
-  if (!changes && way === 0) return { moments: [at], way }
-  if (!changes && way <= UNSEEN) return { moments: [open(0.5)], way }
+  if (!changes && way === 0) return { moments: [at], way, changes }
+  if (!changes && way <= UNSEEN) return { moments: [open(0.5)], way, changes }
   const count = Math.min(draft ? MOST_IN_DRAFT : MOST, Math.max(changes ? IN_PLACE : MOVING, exposuresFor(way)))
-  return { moments: Array.from({ length: count }, (_, i) => open((i + 0.5) / count)), way }
+  return { moments: Array.from({ length: count }, (_, i) => open((i + 0.5) / count)), way, changes }
 }
 
 const moving = new WeakMap<Piece, boolean>()

@@ -147,8 +147,8 @@ describe('motion blur', () => {
   })
 
   /** A sign on a string that swings, with a wheel on it that turns by itself. */
-  function sign(shadows: Coat[], values: Partial<GroupPiece> = {}): Card {
-    const wheel = { id: 'wheel', x: 0, y: 30, width: 56, height: 56, rotation: swing(0, 200) }
+  function sign(shadows: Coat[], values: Partial<GroupPiece> = {}, onWheel: Partial<PolygonPiece> = {}): Card {
+    const wheel = { ...onWheel, id: 'wheel', x: 0, y: 30, width: 56, height: 56, rotation: swing(0, 200) }
     const string = { id: 'string', x: 0, y: -60, width: 4, height: 120 }
     const line = coat('stroke', 'line', { width: 3, paint: solid('#E2683C') })
     const card = { ...emptyCard(160, 120, 50), shutter: half }
@@ -175,19 +175,27 @@ describe('motion blur', () => {
       ],
     }
   }
+  const flash = {
+    keys: [
+      { frame: 10, value: 0 },
+      { frame: 11, value: 100 },
+    ],
+    loop: false,
+  }
   const soft = (id: string, values: Record<string, unknown> = {}) =>
     coat('shadow', id, { distance: 10, softness: 60, colour: '#C0392B', ...values })
 
   // 1.5 of 255 is what exposures that share their work may be wrong by; the same holds for how many there are.
-  test.each([
+  test.each<[string, Coat[], Partial<GroupPiece>, Partial<PolygonPiece>?]>([
     ['without coats, laid once as the mean of what it holds', [], {}],
     ['with a soft shadow, cast once by the mean', [soft('a')], {}],
     ['with a shadow that shows under it', [soft('a', { knockOut: false })], {}],
     ['with a firm shadow, cast by each exposure', [soft('a', { firmness: 60 })], {}],
     ['that is half clear', [soft('a')], { opacity: 50 }],
     ['that fades meanwhile', [soft('a')], { opacity: swing(0, 100) }],
-  ])('a group %s is the mean of many frames', (_, coats, values) => {
-    const card = sign(coats, values)
+    ['in which the wheel flashes under its shadow', [soft('a')], {}, { opacity: flash }],
+  ])('a group %s is the mean of many frames', (_, coats, values, onWheel = {}) => {
+    const card = sign(coats, values, onWheel)
     const picture = premultiplied(engine.render(card, 10, { bits: 16 }))
     expect(farthest(picture, oneByOne(card, 10, 160))).toBeLessThan(1.5 / 255)
   })
