@@ -2,9 +2,11 @@ import type { Card } from '../card/schema'
 import { LARGEST_SIDE } from '../card/schema'
 import { toDisplay } from '../values/oklab'
 import type { Moment, EvaluatedPaint } from '../values/evaluated'
+import { listParameters } from '../card/addresses'
 import { lightOf } from '../card/light'
 import { holdsPieces } from '../card/tree'
 import { paintValue, switchValue } from '../values/evaluated'
+import { isMoving } from '../values/moving'
 import { WaxError } from '../errors'
 import type { Plane, StraightPicture } from '../kernels/kernels'
 import { Kernels } from '../kernels/kernels'
@@ -25,6 +27,7 @@ import { planPiece } from './group'
 import { Outlines } from './outlines'
 import type { PieceOutlook } from './outlook'
 import { outlookOf } from './outlook'
+import { joinStill } from './still-runs'
 import { pickPiece } from './pick'
 import type { Drawing } from './piece'
 import { formOf } from './form'
@@ -180,10 +183,11 @@ export class Engine {
       .filter(([, piece]) => isSeen(piece, at))
       .map(([i, piece]) => planPiece(drawing, piece, placement, `pieces[${i}]`, at))
     const { background } = card
-    if (!background) return pieces
+    const laid = joinStill(drawing, pieces, backgroundMoves(card))
+    if (!background) return laid
     const paint = paintValue(background, at)
     const name = JSON.stringify(['background', paint, card.frame, scale, card.blending, card.seed])
-    return [{ name: () => name, lay: (canvas) => this.background(drawing, canvas, paint) }, ...pieces]
+    return [{ name: () => name, lay: (canvas) => this.background(drawing, canvas, paint) }, ...laid]
   }
 
   /** What was kept for earlier frames may be replaced from now on. */
@@ -340,6 +344,9 @@ export class Engine {
 
 /** The moment that a frame shows: the whole card may hold each picture for some frames. */
 const shownMoment = (card: Card, frame: Frames): Moment => stepped(momentOf(card, frame), card.steps)
+
+const backgroundMoves = (card: Card): boolean =>
+  listParameters(card).some(({ address, value }) => address.startsWith('background') && isMoving(value))
 
 /** What of a laid frame lies in a part of its canvas. */
 function seenIn(part: GridBox, { ground, touched, changed }: LaidFrame): LaidFrame {

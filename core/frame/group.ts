@@ -13,7 +13,7 @@ import { fromPixels } from '../paint/gradient'
 import type { Kernels, Plane } from '../kernels/kernels'
 import type { Rect } from '../units'
 import { AlphaTools } from './alpha-tools'
-import type { Stratum } from './ground'
+import type { PlannedPiece } from './still-runs'
 import { Canvas } from './canvas'
 import type { GridBox } from './grid-box'
 import { boxesFor, common, joined } from './grid-box'
@@ -61,7 +61,7 @@ export function planPiece(
   parent: Placement,
   place: string,
   at: Moment = drawing.at,
-): Stratum {
+): PlannedPiece {
   const unshuttered = { ...drawing, shutter: null }
   const touched = (now: Moment) => touches(unshuttered, piece, parent, now, place)
   const exposures = namingPiece(piece, place, () => exposuresOf(drawing, piece, parent, at, place, touched))
@@ -71,6 +71,8 @@ export function planPiece(
   const still = exposed ? unshuttered : drawing
   const standing = (now: Moment) => standingOf({ ...piece, on: true, span: null }, parent, now)
   return {
+    piece,
+    touched: () => touched(at),
     name: () => {
       // One that is never exposed itself may hold some that are.
       const inner = still.shutter !== null && !piece.blurred && moves(piece)

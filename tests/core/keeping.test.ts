@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import type { Card } from '#core/card/schema'
+import type { BoxPiece, Card } from '#core/card/schema'
 import type { View } from '#core/frame/engine'
 import { Engine } from '#core/frame/engine'
 import { Kept } from '#core/kept'
@@ -11,6 +11,17 @@ function engine(keeps: boolean): Engine {
   const made = new Engine(undefined, undefined, { keeps })
   for (const { id } of SHIPPED_FONTS) made.fonts.add(id, fontBytes(id))
   return made
+}
+
+/** Two pieces that stand still before all others of a card, and one that is multiplied with them. */
+function inFront(card: Card, x: BoxPiece['x'] = 100): Card {
+  const coats = (n: number) => ({
+    face: [coat('bevel', `bevel-${n}`, { width: 6 }), coat('fill', `fill-${n}`, { paint: solid('#1E6B6AD0') })],
+    behind: [coat('shadow', `cast-${n}`, { distance: 7, softness: 9, knockOut: false })],
+  })
+  const plate = withBox(card, { id: 'plate', x, y: 50, width: 90.3, height: 50, opacity: 70 }, coats(1))
+  const words = withType(plate, { id: 'quay', x: 110, y: 66, wording: 'Quay', size: 40, rotation: 3 }, coats(2))
+  return withBox(words, { id: 'dark', x: 150, y: 60, width: 40, height: 90, blend: 'multiply' }, coats(3))
 }
 
 /** The demo's cards, and one whose lower pieces stand still for some frames while others move, fade, and come and go. */
@@ -61,6 +72,8 @@ function cards(): Card[] {
   return [
     ...DEMO_CARDS.map(demoCard),
     words,
+    inFront(words),
+    { ...inFront(plain), blending: 'linear' },
     plain,
     { ...plain, blending: 'linear' },
     { ...words, shutter: { angle: 180, phase: 0 } },
@@ -141,6 +154,21 @@ describe('what is kept between frames', () => {
         const row = Buffer.from(whole.subarray(from, from + region.w * 8))
         expect(row.equals(Buffer.from(tile.subarray(y * region.w * 8, (y + 1) * region.w * 8)))).toBe(true)
       }
+    }
+  })
+
+  test('neighbours that stand still before what moves are laid as one, where they would lie one by one', () => {
+    const words = ALL.find(({ pieces }) => pieces[0]!.id === 'dark')!
+    // One key makes a piece one that moves, wherever it stands.
+    const single = { ...inFront({ ...words, pieces: words.pieces.slice(3) }, { keys: [{ frame: 0, value: 100 }] }) }
+    for (const frame of [0, 2, 5]) {
+      const [one, other] = [words, single].map((card) => {
+        const { pixels } = fresh.render(card, frame, { bits: 16 })
+        return new Uint16Array(pixels.buffer)
+      })
+      let farthest = 0
+      one!.forEach((value, i) => (farthest = Math.max(farthest, Math.abs(value - other![i]!))))
+      expect(farthest).toBeLessThanOrEqual(2)
     }
   })
 

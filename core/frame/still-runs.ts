@@ -1,0 +1,72 @@
+import { coatOf } from '../coats/table'
+import { even } from '../coats/definition'
+import type { Piece } from '../card/schema'
+import type { Rect } from '../units'
+import { Canvas } from './canvas'
+import { joined } from './grid-box'
+import type { Stratum } from './ground'
+import { isolated, planIsolated } from './isolated'
+import type { Drawing } from './piece'
+import { moves } from './shutter'
+
+// Pieces that never move, in front of some that do: neighbours are laid as one finished picture, which can be kept. What
+// belongs together is a matter of the card alone, so that no byte depends on what was kept.
+
+/** A piece as it will be laid. */
+export interface PlannedPiece extends Stratum {
+  piece: Piece
+  /** What it can touch. */
+  touched(): Rect | null
+}
+
+/** Strata back to front. `shifting`: what lies behind all of them moves. */
+export function joinStill(drawing: Drawing, pieces: readonly PlannedPiece[], shifting: boolean): Stratum[] {
+  const strata: Stratum[] = []
+  let run: PlannedPiece[] = []
+  let moving = shifting
+  const close = () => {
+    if (run.length > 0) strata.push(asOne(drawing, run))
+    run = []
+  }
+  for (const planned of pieces) {
+    // What stands still behind all that moves is the ground's.
+    if (moving && isPlain(planned.piece)) {
+      run.push(planned)
+      continue
+    }
+    close()
+    moving ||= moves(planned.piece)
+    strata.push(planned)
+  }
+  close()
+  return strata
+}
+
+/** Whether a piece stands still and lies on a clear ground as on any other: all that it lays is laid as it is. */
+function isPlain(piece: Piece): boolean {
+  const laidPlainly = piece.coats.behind.every(({ kind, blend }) => blend === 'normal' && !coatOf(kind).ownBlend)
+  return !moves(piece) && piece.blend === 'normal' && laidPlainly
+}
+
+function asOne(drawing: Drawing, run: readonly PlannedPiece[]): Stratum {
+  const { kernels, finished, contents, world } = drawing
+  const name = () => contents.name(`as one ${run.map((planned) => planned.name()).join(' ')}`)
+  return {
+    name,
+    lay(canvas) {
+      const bounds = run.map((planned) => planned.touched()).reduce(joined)
+      const plan = bounds && planIsolated(name(), bounds, even(0), 0, canvas, world)
+      if (!plan) return
+      const mark = kernels.mark()
+      const picture = finished.of(plan.name!, () =>
+        isolated(drawing, plan, (inner) => {
+          for (const planned of run) planned.lay(inner)
+        }),
+      )
+      canvas.touch(plan.visible)
+      const seen = new Canvas(kernels, picture, plan.box).window(plan.visible)
+      kernels.blend('normal', seen, canvas.window(plan.visible), 1)
+      kernels.release(mark)
+    },
+  }
+}
