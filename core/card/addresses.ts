@@ -24,7 +24,8 @@ export interface ParameterPlace {
   value: StoredValue
   /** Ids that the address leads through. */
   piece: string | null
-  coat: string | null
+  /** A coat or a finish. */
+  part: string | null
 }
 
 export const SOLID_COLOUR = colour({
@@ -72,8 +73,8 @@ export function listPartParameters(
   piece: Pick<Piece, 'id' | 'name'>,
 ): ParameterPlace[] {
   const label = `${piece.name} · ${list.label(entry)}`
-  const coat = list.family === 'coat' ? entry.id : null
-  return ofTable(list.parameters(entry), valuesOf(entry), `${piece.id}/${entry.id}`, label, piece.id, coat)
+  const part = list.family === 'range' ? null : entry.id
+  return ofTable(list.parameters(entry), valuesOf(entry), `${piece.id}/${entry.id}`, label, piece.id, part)
 }
 
 function ofTable(
@@ -82,19 +83,19 @@ function ofTable(
   address: string,
   label: string,
   piece: string | null,
-  coat: string | null,
+  part: string | null,
 ): ParameterPlace[] {
   return Object.entries(parameters).flatMap(([name, parameter]) => {
     const value = values[name]
     const here = `${address}/${name}`
-    if (parameter.type === 'paint') return ofPaint(value as StoredPaint, here, label, piece, coat)
+    if (parameter.type === 'paint') return ofPaint(value as StoredPaint, here, label, piece, part)
     return withMotors({
       address: here,
       label: `${label} ${parameter.label.toLowerCase()}`,
       parameter,
       value,
       piece,
-      coat,
+      part,
     })
   })
 }
@@ -125,10 +126,10 @@ function ofPaint(
   address: string,
   label: string,
   piece: string | null,
-  coat: string | null,
+  part: string | null,
 ): ParameterPlace[] {
   const at = (name: string, words: string, parameter: Parameter, value: StoredValue): ParameterPlace[] =>
-    withMotors({ address: `${address}/${name}`, label: `${label} ${words}`, parameter, value, piece, coat })
+    withMotors({ address: `${address}/${name}`, label: `${label} ${words}`, parameter, value, piece, part })
   if (paint.type === 'solid') return [...at('colour', 'colour', SOLID_COLOUR, paint.colour)]
   if (paint.type === 'texture') {
     return Object.entries(TEXTURE_PARAMETERS).flatMap(([name, parameter]) =>

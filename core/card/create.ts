@@ -1,12 +1,14 @@
 import { COMMON_COAT_PARAMETERS } from '../coats/definition'
 import { coatOf } from '../coats/table'
+import { COMMON_FINISH_PARAMETERS } from '../finishes/definition'
+import { finishOf } from '../finishes/table'
 import type { Rate } from '../values/rate'
 import { defaultsOf } from '../values/parameters'
 import { partsOf } from './parts'
 import type { PieceKind } from '../pieces/table'
 import { PIECE_KINDS } from '../pieces/table'
 import { PLACE_PARAMETERS } from '../pieces/place'
-import type { Card, Coat, Piece } from './schema'
+import type { Card, Coat, Finish, Piece } from './schema'
 import { allPieces } from './tree'
 import { CARD_FORMAT, CARD_VERSION, LIGHT_PARAMETERS } from './schema'
 
@@ -53,6 +55,16 @@ export function createCoat(kind: string, id: string): Coat {
   } as Coat
 }
 
+/** A new finish with the values of its definition. */
+export function createFinish(kind: string, id: string): Finish {
+  const { parameters } = finishOf(kind)
+  return {
+    ...{ id, kind, name: '' },
+    ...defaultsOf(COMMON_FINISH_PARAMETERS),
+    ...defaultsOf(parameters),
+  } as unknown as Finish
+}
+
 /** A new piece in the middle of the card, with a plain fill. */
 export function createPiece(kind: PieceKind, card: Card): Piece {
   const id = freeId(card, kind)
@@ -73,13 +85,14 @@ export function createPiece(kind: PieceKind, card: Card): Piece {
     x: card.frame.width / 2,
     y: card.frame.height / 2,
     coats: { face: [], behind: [] },
-    outlineSteps: [],
     finishes: [],
+    outlineSteps: [],
     masks: [],
     // The tables' defaults are the piece's values: tests check every kind against the schema.
   } as unknown as Piece
   // What holds something is seen without a coat.
-  if (!definition.holds) piece.coats.face.push(createCoat('fill', freeId(card, 'fill')))
+  if (!definition.holds && definition.coatsFrom !== 'nothing')
+    piece.coats.face.push(createCoat('fill', freeId(card, 'fill')))
   return piece
 }
 

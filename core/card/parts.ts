@@ -1,10 +1,12 @@
 import { COMMON_COAT_PARAMETERS } from '../coats/definition'
 import { coatOf } from '../coats/table'
+import { COMMON_FINISH_PARAMETERS } from '../finishes/definition'
+import { finishOf } from '../finishes/table'
 import type { LetterRange } from '../type/ranges'
 import { parametersOf } from '../type/ranges'
 import type { Movable, StoredValue } from '../values/moving'
 import type { Parameters } from '../values/parameter-kinds'
-import type { Coat, Piece, TypePiece } from './schema'
+import type { Coat, Finish, Piece, TypePiece } from './schema'
 
 // The lists that a piece carries, each in one row of a table. Addresses, paths, ids and their uniqueness, copies, several
 // pieces at once, assets and the seam walk the table: a list that is new is one row more.
@@ -17,7 +19,7 @@ export interface Part {
 
 export interface PartList {
   /** Lists of one family are one stack to the eye: what is shared between pieces is counted through all of them. */
-  family: 'range' | 'coat'
+  family: 'range' | 'coat' | 'finish'
   /** Where the list lies in the piece. */
   path: readonly [string, ...string[]]
   /** The entries, front or first one first; none where a piece of this kind carries no such list. */
@@ -56,8 +58,19 @@ const ranges: PartList = {
   likeness: () => '',
 }
 
+const finishes: PartList = {
+  family: 'finish',
+  path: ['finishes'],
+  of: (piece) => piece.finishes,
+  put: (piece, entries) => ({ ...piece, finishes: entries as Finish[] }),
+  parameters: (entry) => ({ ...finishOf((entry as Finish).kind).parameters, ...COMMON_FINISH_PARAMETERS }),
+  stem: (entry) => (entry as Finish).kind,
+  label: (entry) => finishOf((entry as Finish).kind).label.toLowerCase(),
+  likeness: (entry) => (entry as Finish).kind,
+}
+
 /** In the order in which their values are listed. */
-export const PART_LISTS: readonly PartList[] = [ranges, coats('face'), coats('behind')]
+export const PART_LISTS: readonly PartList[] = [ranges, coats('face'), coats('behind'), finishes]
 
 /** An entry, the list that it is in, and its place there. */
 export interface PlacedPart {

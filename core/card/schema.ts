@@ -1,6 +1,8 @@
 import { z } from 'zod'
 import { COMMON_COAT_PARAMETERS } from '../coats/definition'
 import { COATS } from '../coats/table'
+import { COMMON_FINISH_PARAMETERS } from '../finishes/definition'
+import { FINISHES } from '../finishes/table'
 import type { BlendMode } from '../kernels/blend-modes'
 import { rateSchema } from '../values/rate'
 import type { Rate } from '../values/rate'
@@ -50,9 +52,10 @@ interface PlacedPiece {
   blend: BlendMode
   /** Both lists are front first. */
   coats: { face: Coat[]; behind: Coat[] }
-  /** What changes its outline, what is done to its finished picture, what part of that is seen: empty until there are kinds. */
+  /** What is done to its finished picture, front first: the last one works first. */
+  finishes: Finish[]
+  /** What changes its outline, what part of its picture is seen: empty until there are kinds. */
   outlineSteps: never[]
-  finishes: never[]
   masks: never[]
 }
 
@@ -132,8 +135,13 @@ export interface GroupPiece extends PlacedPiece {
   pieces: Piece[]
 }
 
+/** Treats all that lies behind it in its list by its finishes; it has no coats. */
+export interface WashPiece extends PlacedPiece {
+  kind: 'wash'
+}
+
 export type Piece =
-  TypePiece | BoxPiece | EllipsePiece | PolygonPiece | LinePiece | PathPiece | PicturePiece | GroupPiece
+  TypePiece | BoxPiece | EllipsePiece | PolygonPiece | LinePiece | PathPiece | PicturePiece | GroupPiece | WashPiece
 
 /** A coat: what all have in common, and the parameters of its kind under their own names. */
 export interface Coat {
@@ -144,6 +152,17 @@ export interface Coat {
   on: Movable<boolean>
   opacity: Movable<number>
   blend: BlendMode
+  [parameter: string]: StoredValue
+}
+
+/** A finish: what all have in common, and the parameters of its kind under their own names. */
+export interface Finish {
+  id: string
+  kind: string
+  /** Given by hand; empty for the name of its kind. */
+  name: string
+  on: Movable<boolean>
+  strength: Movable<number>
   [parameter: string]: StoredValue
 }
 
@@ -221,6 +240,22 @@ export const coatsSchema = z.strictObject({
   behind: z.array(coatSchema).max(64).default([]),
 })
 
+const finishSchemas = FINISHES.map((finish) =>
+  z
+    .strictObject({
+      id,
+      kind: z.literal(finish.kind),
+      name: z.string().max(120).default(''),
+      ...shapeOf(COMMON_FINISH_PARAMETERS),
+      ...shapeOf(finish.parameters),
+    })
+    .describe(`${finish.label}. ${finish.help}.`),
+)
+export const finishSchema = z.discriminatedUnion('kind', finishSchemas as unknown as [(typeof finishSchemas)[number]])
+
+/** The finishes of a piece, front first. */
+export const finishesSchema = z.array(finishSchema).max(64).default([])
+
 /** Stepped time: frames for which a picture is held. */
 const steps = z.number().int().min(1).max(1000)
 
@@ -243,8 +278,8 @@ const common = {
     .nullable()
     .default(null),
   coats: coatsSchema.default({ face: [], behind: [] }),
+  finishes: finishesSchema,
   outlineSteps: withoutKinds,
-  finishes: withoutKinds,
   masks: withoutKinds,
 }
 
@@ -256,7 +291,7 @@ const pieceSchemas = (pieces: z.ZodType) =>
     z.strictObject({
       kind: z.literal(definition.kind),
       ...common,
-      ...definition.own?.({ id, range: rangeSchema, picture: pictureId, pieces }),
+      ...definition.own?.({ id, range: rangeSchema, picture: pictureId, pieces, withoutKinds }),
       ...shapeOf(PLACE_PARAMETERS),
       ...shapeOf(definition.parameters),
     }),

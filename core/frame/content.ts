@@ -2,15 +2,17 @@ import { listPieceParameters } from '../card/addresses'
 import type { StoredValue } from '../values/moving'
 import { isMoving } from '../values/moving'
 import type { Parameter } from '../values/parameters'
-import type { Piece } from '../card/schema'
+import type { Card, Piece } from '../card/schema'
 import { valueAt, valuesAt } from '../values/evaluated'
-import { piecesIn } from '../card/tree'
+import { allPieces, piecesIn } from '../card/tree'
+import { sourcesOf } from '../values/links'
 import { Kept } from '../kept'
 import { PIECE_KINDS } from '../pieces/table'
 import type { Moment } from '../values/moment'
 import { insideOf } from '../time/clock'
 import { stepped } from '../values/moment'
 import { wordingAt } from '../card/wording'
+import { isRestless, looksElsewhere } from './laid-finishes'
 import type { Drawing } from './piece'
 import { isSeen } from './piece'
 
@@ -39,6 +41,45 @@ function textOf(piece: Piece): PieceText {
   return found
 }
 
+const wholes = new WeakMap<Piece, string>()
+
+/** All of a piece, what moves included: what it is at other moments depends on all of its keys. */
+function wholeText(piece: Piece): string {
+  let text = wholes.get(piece)
+  if (text === undefined) {
+    text = JSON.stringify(piece)
+    wholes.set(piece, text)
+  }
+  return text
+}
+
+const leaning = new WeakMap<Piece, boolean>()
+
+/** Whether what a piece is at other moments depends on others: it follows them, shows their words, or looks at them. */
+function leansOnOthers(piece: Piece): boolean {
+  let leans = leaning.get(piece)
+  if (leans === undefined) {
+    leans = allPieces([piece]).some(
+      (one) =>
+        looksElsewhere(one) ||
+        (one.kind === 'type' && one.linked !== null) ||
+        listPieceParameters(one).some(({ value }) => sourcesOf(value).length > 0),
+    )
+    leaning.set(piece, leans)
+  }
+  return leans
+}
+
+let cards = 0
+const serials = new WeakMap<Card, number>()
+
+/** A number for a card, which never changes: another card, another number. */
+function serialOf(card: Card): number {
+  const serial = serials.get(card) ?? ++cards
+  serials.set(card, serial)
+  return serial
+}
+
 /** Bytes of texts that stand for names. */
 const BUDGET = 16 * 1024 * 1024
 
@@ -57,32 +98,43 @@ export class Contents {
    * moment is seen of it, or of what it holds, so that its frame names it too.
    */
   of(drawing: Drawing, piece: Piece, at: Moment, exposed: boolean): string {
-    return this.within(drawing, at, exposed, contentOf(piece, at))
+    return this.within(drawing, piece, at, exposed, contentOf(drawing.card, piece, at))
   }
 
   /** The name of what a piece holds, without its own coats and place. `at` is the moment of the piece itself. */
   held(drawing: Drawing, piece: Piece, at: Moment, exposed: boolean): string {
     const own = valuesAt(PIECE_KINDS[piece.kind].parameters, piece, at)
     const picture = 'picture' in piece ? piece.picture : null
-    return this.within(drawing, at, exposed, [
+    return this.within(drawing, piece, at, exposed, [
       piece.kind,
       own,
       picture,
-      piecesIn(piece).map((inner) => contentOf(inner, insideOf(piece, at))),
+      piecesIn(piece).map((inner) => contentOf(drawing.card, inner, insideOf(piece, at))),
     ])
   }
 
-  private within({ scale, draft, light, card }: Drawing, at: Moment, exposed: boolean, content: unknown): string {
+  private within(
+    { scale, draft, light, card }: Drawing,
+    piece: Piece,
+    at: Moment,
+    exposed: boolean,
+    content: unknown,
+  ): string {
     const around = [scale, draft, light, card.seed, card.blending, card.frame]
-    return this.name(JSON.stringify([around, exposed ? [at.frame, card.shutter] : null, content]))
+    const others = leansOnOthers(piece) ? serialOf(card) : null
+    const moments = exposed ? [at.frame, card.shutter, wholeText(piece), others] : null
+    return this.name(JSON.stringify([around, moments, content]))
   }
 }
 
-function contentOf(piece: Piece, now: Moment): unknown {
+function contentOf(card: Card, piece: Piece, now: Moment): unknown {
   if (!isSeen(piece, now)) return null
   const at = stepped(now, piece.steps)
   const { still, moving } = textOf(piece)
   const words = piece.kind === 'type' ? wordingAt(piece, at) : null
   const values = moving.map(({ parameter, value }) => valueAt(parameter, value, at))
-  return [still, values, words, piecesIn(piece).map((inner) => contentOf(inner, insideOf(piece, at)))]
+  const elsewhere = looksElsewhere(piece) ? serialOf(card) : null
+  const restless = elsewhere !== null || isRestless(piece) ? at.frame : null
+  const inside = insideOf(piece, at)
+  return [still, values, words, restless, elsewhere, piecesIn(piece).map((inner) => contentOf(card, inner, inside))]
 }

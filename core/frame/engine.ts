@@ -20,18 +20,18 @@ import type { Frames, Point, Px, Rgba } from '../units'
 import { Canvas } from './canvas'
 import { Contents } from './content'
 import type { GridBox } from './grid-box'
-import { common, worldAround } from './grid-box'
+import { common, united, worldAround } from './grid-box'
+import { washWorld } from './wash'
 import type { LaidFrame, Stratum } from './ground'
 import { Ground } from './ground'
-import { planPiece } from './group'
 import { Outlines } from './outlines'
 import type { PieceOutlook } from './outlook'
 import { outlookOf } from './outlook'
-import { joinStill } from './still-runs'
+import { LISTS, strataOf } from './plan'
 import { pickPiece } from './pick'
 import type { Drawing } from './piece'
 import { formOf } from './form'
-import { isSeen, standingOf } from './piece'
+import { standingOf } from './piece'
 import type { LaidPicture, Shelf } from './shelf'
 import { pictureShelf, planeShelf } from './shelf'
 import { Written } from './written'
@@ -127,12 +127,11 @@ export class Engine {
     const { x, y, w: width, h: height } = view.region ?? { x: 0, y: 0, w: frameWidth, h: frameHeight }
     const { kernels } = this
     this.beginFrame()
-    const margin = Math.ceil((view.beyond ?? 0) / CELL) * CELL
-    const canvas = this.canvasFor({ x: x - margin, y: y - margin, w: width + 2 * margin, h: height + 2 * margin })
+    const drawing = this.drawing(card, shownMoment(card, frame), scale, draft)
+    const canvas = this.canvasFor(neededFor(drawing, { x, y, w: width, h: height }, view.beyond ?? 0))
     const start = kernels.mark()
     let done = false
     try {
-      const drawing = this.drawing(card, shownMoment(card, frame), scale, draft)
       const laid = seenIn({ x, y, w: (width + 15) & ~15, h: height }, this.ground.lay(canvas, this.strata(drawing)))
       // What is laid is also given out.
       kernels.begin(Infinity)
@@ -176,18 +175,18 @@ export class Engine {
 
   /** All that is laid, back to front. */
   private strata(drawing: Drawing): Stratum[] {
-    const { card, at, scale } = drawing
-    const placement = { scale, rotation: 0, x: 0, y: 0 }
-    const pieces = [...card.pieces.entries()]
-      .reverse()
-      .filter(([, piece]) => isSeen(piece, at))
-      .map(([i, piece]) => planPiece(drawing, piece, placement, `pieces[${i}]`, at))
-    const { background } = card
-    const laid = joinStill(drawing, pieces, backgroundMoves(card))
-    if (!background) return laid
-    const paint = paintValue(background, at)
-    const name = JSON.stringify(['background', paint, card.frame, scale, card.blending, card.seed])
-    return [{ name: () => name, lay: (canvas) => this.background(drawing, canvas, paint) }, ...laid]
+    const { card, scale } = drawing
+    const parent = { scale, rotation: 0, x: 0, y: 0 }
+    const ground = (now: Drawing) => this.backgroundOf(now)
+    return strataOf(drawing, { pieces: card.pieces, parent, path: 'pieces', ground, shifting: backgroundMoves(card) })
+  }
+
+  private backgroundOf(drawing: Drawing): Stratum[] {
+    const { background, frame, blending, seed } = drawing.card
+    if (!background) return []
+    const paint = paintValue(background, drawing.at)
+    const name = JSON.stringify(['background', paint, frame, drawing.scale, blending, seed])
+    return [{ name: () => name, lay: (canvas) => this.background(drawing, canvas, paint) }]
   }
 
   /** What was kept for earlier frames may be replaced from now on. */
@@ -227,6 +226,8 @@ export class Engine {
       scale,
       light: lightOf(card, at),
       draft,
+      lists: LISTS,
+      copies: 1,
       shutter: card.steps > 1 ? null : card.shutter,
     }
   }
@@ -347,6 +348,23 @@ const shownMoment = (card: Card, frame: Frames): Moment => stepped(momentOf(card
 
 const backgroundMoves = (card: Card): boolean =>
   listParameters(card).some(({ address, value }) => address.startsWith('background') && isMoving(value))
+
+/**
+ * A part of the frame, and as much around it as its washes look at; beyond the frame's own edges as far as is computed for
+ * them. `beyond`: see View.
+ */
+function neededFor(drawing: Drawing, { x, y, w, h }: GridBox, beyond: Px): GridBox {
+  const around = (box: GridBox, margin: Px) => ({
+    ...{ x: box.x - margin, y: box.y - margin, w: box.w + 2 * margin, h: box.h + 2 * margin },
+  })
+  const part = around({ x, y, w, h }, Math.ceil(beyond / CELL) * CELL)
+  const looks = LISTS.looks(drawing, drawing.card.pieces, drawing.at)
+  if (looks === 0) return part
+  const world = washWorld(drawing, looks, CELL)
+  const margin = Math.ceil(Math.min(looks, Math.max(world.w, world.h)) / CELL) * CELL
+  const needed = common(around(part, margin), world)
+  return needed.w > 0 && needed.h > 0 ? united(part, needed)! : part
+}
 
 /** What of a laid frame lies in a part of its canvas. */
 function seenIn(part: GridBox, { ground, touched, changed }: LaidFrame): LaidFrame {

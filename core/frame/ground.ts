@@ -1,7 +1,7 @@
 import type { Kernels } from '../kernels/kernels'
 import type { Canvas } from './canvas'
 import type { GridBox } from './grid-box'
-import { common, united } from './grid-box'
+import { common } from './grid-box'
 import type { LaidPicture, Shelf } from './shelf'
 
 /** Something laid on the canvas, back to front: the background, then the pieces. */
@@ -59,7 +59,7 @@ export class Ground {
     }
     const { count, kept } = this.longestKept(names)
     this.restore(canvas, count > 0 ? names[count - 1]! : null, kept)
-    let box = kept?.box ?? null
+    canvas.ground = kept?.box ?? null
     // As far as this frame begins like the last one, the next one probably will too.
     const same = names.findIndex((name, i) => this.last[i] !== name)
     const worth = same < 0 ? names.length : same
@@ -67,14 +67,15 @@ export class Ground {
     for (let i = count; i < strata.length; i++) {
       strata[i]!.lay(canvas)
       if (i + 1 !== worth) continue
-      const all = united(box, canvas.touched)
+      const all = canvas.inked
       if (!all || !this.finished.keep(names[i]!, { ...canvas.window(all), box: all })) continue
       ground = names[i]!
-      box = all
+      canvas.ground = all
       canvas.touched = null
     }
     const changed = canvas.touched
-    canvas.touched = united(box, changed)
+    canvas.touched = canvas.inked
+    canvas.ground = null
     this.last = names
     this.held = ground === null ? null : { canvas, name: ground, dirty: changed }
     return { ground, touched: canvas.touched, changed }

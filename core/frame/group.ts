@@ -13,19 +13,17 @@ import { fromPixels } from '../paint/gradient'
 import type { Kernels, Plane } from '../kernels/kernels'
 import type { Rect } from '../units'
 import { AlphaTools } from './alpha-tools'
-import type { PlannedPiece } from './still-runs'
 import { Canvas } from './canvas'
 import type { GridBox } from './grid-box'
 import { boxesFor, common, joined } from './grid-box'
 import { laidCoats, measured, reachOf } from './laid-coats'
 import type { Drawing, Standing } from './piece'
 import { formOf } from './form'
-import { drawCoats, drawFormed, isSeen, settingOf, spread, standingOf, touchedBy } from './piece'
+import { drawCoats, settingOf, spread, standingOf } from './piece'
 import type { Exposures } from './shutter'
-import { exposuresOf, layExposed, moves } from './shutter'
+import { moves } from './shutter'
 import type { LaidPicture } from './shelf'
 import { isolatedMean, planIsolated } from './isolated'
-import { namingPiece } from './naming'
 import { pictureSampler } from './prepared-paint'
 import { lengthIn } from './recipe-tools'
 
@@ -33,73 +31,18 @@ import { lengthIn } from './recipe-tools'
 type AlphaPiece = GroupPiece | PicturePiece
 
 /** How such a piece stands. */
-type AlphaStanding = Standing & { piece: AlphaPiece }
+export type AlphaStanding = Standing & { piece: AlphaPiece }
 
 const isAlphaPiece = (piece: Piece): piece is AlphaPiece => PIECE_KINDS[piece.kind].coatsFrom === 'alpha'
 const holdsPixels = (piece: Piece): piece is PicturePiece => PIECE_KINDS[piece.kind].holds === 'pixels'
-const standsByAlpha = (standing: Standing): standing is AlphaStanding => isAlphaPiece(standing.piece)
-
-/** Draws pieces back to front; `parent` is where their places count from. */
-export function drawPieces(
-  drawing: Drawing,
-  pieces: readonly Piece[],
-  parent: Placement,
-  canvas: Canvas,
-  path: string,
-  at: Moment = drawing.at,
-): void {
-  for (let i = pieces.length - 1; i >= 0; i--) {
-    // It comes and goes with the frame, whatever the shutter does.
-    if (isSeen(pieces[i]!, at)) planPiece(drawing, pieces[i]!, parent, `${path}[${i}]`, at).lay(canvas)
-  }
-}
-
-/** A piece that is seen, as it will be laid. */
-export function planPiece(
-  drawing: Drawing,
-  piece: Piece,
-  parent: Placement,
-  place: string,
-  at: Moment = drawing.at,
-): PlannedPiece {
-  const unshuttered = { ...drawing, shutter: null }
-  const touched = (now: Moment) => touches(unshuttered, piece, parent, now, place)
-  const exposures = namingPiece(piece, place, () => exposuresOf(drawing, piece, parent, at, place, touched))
-  const { moments } = exposures
-  const exposed = moments.length > 1 || moments[0] !== at
-  // While a group is exposed, what it holds moves along with it.
-  const still = exposed ? unshuttered : drawing
-  const standing = (now: Moment) => standingOf({ ...piece, on: true, span: null }, parent, now)
-  return {
-    piece,
-    touched: () => touched(at),
-    name: () => {
-      // One that is never exposed itself may hold some that are.
-      const inner = still.shutter !== null && !piece.blurred && moves(piece)
-      return drawing.contents.of(drawing, piece, at, exposed || inner)
-    },
-    lay: (canvas) =>
-      namingPiece(piece, place, () => {
-        if (moments.length === 1) return drawPiece(still, standing(moments[0]!), canvas, place)
-        const mean = meanStandings(still, exposures, standing, place)
-        if (mean) drawFromAlpha(still, mean, canvas, place)
-        else layExposed(still, canvas, moments, touched, (now) => drawPiece(still, standing(now), canvas, place))
-      }),
-  }
-}
-
-function drawPiece(drawing: Drawing, standing: Standing | null, canvas: Canvas, place: string): void {
-  if (!standing) return
-  if (standsByAlpha(standing)) drawFromAlpha(drawing, [standing], canvas, place)
-  else drawFormed(drawing, standing, canvas, place)
-}
+export const standsByAlpha = (standing: Standing): standing is AlphaStanding => isAlphaPiece(standing.piece)
 
 /**
  * How a group or picture stands at each exposure, if the mean of what it holds can be laid once in place of the mean of
  * what was laid: when it is laid as it is, its coats stay the same, and it has none or only moves under such as take the
  * mean; else null.
  */
-function meanStandings(
+export function meanStandings(
   drawing: Drawing,
   { moments, way, changes }: Exposures,
   standing: (at: Moment) => Standing | null,
@@ -125,29 +68,20 @@ function meanStandings(
   return way <= upTo ? all : null
 }
 
-function touches(drawing: Drawing, piece: Piece, parent: Placement, at: Moment, place: string): Rect | null {
-  const standing = standingOf({ ...piece, on: true, span: null }, parent, at)
-  if (!standing) return null
-  return standsByAlpha(standing) ? touchedByAlpha(drawing, standing, place) : touchedBy(drawing, standing, place)
-}
-
 /** What the pieces of a group, or the pixels of a picture, can touch. */
 function contentsOf(drawing: Drawing, standing: AlphaStanding, place: string): Rect | null {
   const group = standing.piece
   if (holdsPixels(group)) return group.picture ? (formOf(drawing, standing, place)?.bounds ?? null) : null
-  let all: Rect | null = null
-  const inside = insideOf(group, standing.at)
-  group.pieces.forEach((piece, i) => {
-    const inner = standingOf(piece, standing.placement, inside)
-    if (!inner) return
-    const here = `${place}.pieces[${i}]`
-    const touched = standsByAlpha(inner) ? touchedByAlpha(drawing, inner, here) : touchedBy(drawing, inner, here)
-    all = joined(all, touched)
-  })
-  return all
+  return drawing.lists.touched(
+    drawing,
+    group.pieces,
+    standing.placement,
+    `${place}.pieces`,
+    insideOf(group, standing.at),
+  )
 }
 
-function touchedByAlpha(drawing: Drawing, standing: AlphaStanding, place: string): Rect | null {
+export function touchedByAlpha(drawing: Drawing, standing: AlphaStanding, place: string): Rect | null {
   const group = standing.piece
   const bounds = contentsOf(drawing, standing, place)
   if (!bounds) return null
@@ -198,7 +132,12 @@ function groupScale(
  * Lays a group or a picture: what it holds is drawn on a canvas of its own, the coats are computed from that alpha, and
  * the whole is laid as one piece. Exposed more than once, it is the mean of what it holds.
  */
-function drawFromAlpha(drawing: Drawing, exposed: readonly AlphaStanding[], canvas: Canvas, place: string): void {
+export function drawFromAlpha(
+  drawing: Drawing,
+  exposed: readonly AlphaStanding[],
+  canvas: Canvas,
+  place: string,
+): void {
   const bounds = exposed.map((one) => contentsOf(drawing, one, place)).reduce(joined)
   if (!bounds) return
   const standing = exposed[exposed.length >> 1]!
@@ -211,7 +150,10 @@ function drawFromAlpha(drawing: Drawing, exposed: readonly AlphaStanding[], canv
   const reference = sideOf(ink)
   const scale = groupScale(drawing, standing, bounds, reference, () => (depth ??= deepest(kernels, alpha)))
   const reach = reachOf(coats, scale)
-  const margin = Math.max(reach.left, reach.top, reach.right, reach.bottom)
+  const washed = holdsPieces(group)
+    ? exposed.map((one) => drawing.lists.looks(drawing, group.pieces, insideOf(group, one.at)))
+    : [0]
+  const margin = Math.max(reach.left, reach.top, reach.right, reach.bottom, ...washed)
   const plan = planIsolated(heldName(drawing, exposed), bounds, even(2), margin, canvas, drawing.world)
   if (!plan) return
   const { box, name } = plan
@@ -265,7 +207,7 @@ function drawFromAlpha(drawing: Drawing, exposed: readonly AlphaStanding[], canv
 function drawContents(drawing: Drawing, standing: AlphaStanding, canvas: Canvas, place: string): void {
   const { piece, placement, at } = standing
   if (holdsPixels(piece)) drawPixels(drawing, standing, piece, canvas, place)
-  else drawPieces(drawing, piece.pieces, placement, canvas, `${place}.pieces`, insideOf(piece, at))
+  else drawing.lists.lay(drawing, piece.pieces, placement, canvas, `${place}.pieces`, insideOf(piece, at))
 }
 
 /** Names what a piece holds, as it stands: its coats may be others. */

@@ -49,8 +49,21 @@ export interface Drawing extends Palette {
   light: Light
   /** See View.draft. */
   draft: boolean
+  /** What groups ask of the lists that they hold. */
+  lists: Lists
+  /** How many pictures at other frames are made at once for this one: those of trails in trails multiply. */
+  copies: number
   /** Open while a piece is exposed; null for none, and for what a group holds, which is exposed with it. */
   shutter: Shutter | null
+}
+
+/** A list of pieces, front first, as the group that holds it sees it. */
+export interface Lists {
+  lay(drawing: Drawing, pieces: readonly Piece[], parent: Placement, canvas: Canvas, path: string, at: Moment): void
+  /** What they can touch. */
+  touched(drawing: Drawing, pieces: readonly Piece[], parent: Placement, path: string, at: Moment): Rect | null
+  /** How far beyond a canvas they must be computed, because washes among them look there. */
+  looks(drawing: Drawing, pieces: readonly Piece[], at: Moment): Px
 }
 
 /** How a piece stands on the render grid at a moment. */

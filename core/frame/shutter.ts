@@ -43,6 +43,8 @@ const MOVING = 2
 const IN_PLACE = 4
 const MOST = 96
 const MOST_IN_DRAFT = 5
+/** Exposures of all the pictures at other frames together that one picture asks for: copies of copies get fewer each. */
+export const MOST_EXPOSED = 1536
 
 /** How a piece is exposed. */
 export interface Exposures {
@@ -63,7 +65,7 @@ export function exposuresOf(
   place: string,
   touched: (at: Moment) => Rect | null,
 ): Exposures {
-  const { shutter, draft } = drawing
+  const { shutter, draft, copies } = drawing
   if (!shutter || !piece.blurred || piece.steps > 1 || !moves(piece)) return { moments: [at], way: 0, changes: false }
   const open = (share: number) => movedTo(at, at.frame + (shutter.phase + shutter.angle * share) / 360)
   const probes = Array.from({ length: PROBES }, (_, i) => open(i / (PROBES - 1)))
@@ -74,7 +76,8 @@ export function exposuresOf(
   const changes = valuesAt(piece, probes[0]!) !== valuesAt(piece, probes.at(-1)!)
   if (!changes && way === 0) return { moments: [at], way, changes }
   if (!changes && way <= UNSEEN) return { moments: [open(0.5)], way, changes }
-  const count = Math.min(draft ? MOST_IN_DRAFT : MOST, Math.max(changes ? IN_PLACE : MOVING, exposuresFor(way)))
+  const most = Math.max(MOVING, Math.min(MOST, Math.floor(MOST_EXPOSED / copies)))
+  const count = Math.min(draft ? MOST_IN_DRAFT : most, Math.max(changes ? IN_PLACE : MOVING, exposuresFor(way)))
   return { moments: Array.from({ length: count }, (_, i) => open((i + 0.5) / count)), way, changes }
 }
 

@@ -6,6 +6,7 @@ import { Canvas } from './canvas'
 import { joined } from './grid-box'
 import type { Stratum } from './ground'
 import { isolated, planIsolated } from './isolated'
+import { isRestless } from './laid-finishes'
 import type { Drawing } from './piece'
 import { moves } from './shutter'
 
@@ -17,6 +18,8 @@ export interface PlannedPiece extends Stratum {
   piece: Piece
   /** What it can touch. */
   touched(): Rect | null
+  /** What it can touch while the shutter is open. */
+  spans(): Rect | null
 }
 
 /** Strata back to front. `shifting`: what lies behind all of them moves. */
@@ -35,7 +38,7 @@ export function joinStill(drawing: Drawing, pieces: readonly PlannedPiece[], shi
       continue
     }
     close()
-    moving ||= moves(planned.piece)
+    moving ||= moves(planned.piece) || isRestless(planned.piece)
     strata.push(planned)
   }
   close()
@@ -45,7 +48,7 @@ export function joinStill(drawing: Drawing, pieces: readonly PlannedPiece[], shi
 /** Whether a piece stands still and lies on a clear ground as on any other: all that it lays is laid as it is. */
 function isPlain(piece: Piece): boolean {
   const laidPlainly = piece.coats.behind.every(({ kind, blend }) => blend === 'normal' && !coatOf(kind).ownBlend)
-  return !moves(piece) && piece.blend === 'normal' && laidPlainly
+  return !moves(piece) && !isRestless(piece) && piece.kind !== 'wash' && piece.blend === 'normal' && laidPlainly
 }
 
 function asOne(drawing: Drawing, run: readonly PlannedPiece[]): Stratum {

@@ -1,11 +1,15 @@
 import type { BlendMode } from './blend-modes'
 import type { Px, Rgba } from '../units'
-import type { Layers, Plane } from './memory'
+import type { Layers, PlaceWindow, Plane } from './memory'
 import { forMode } from './module'
 import type { Address } from './module'
-import { PlaneKernels } from './planes'
+import type { Affine } from './spread'
+import { SpreadKernels } from './spread'
 
-export type { Layers, Plane, Segments } from './memory'
+export type { Layers, Picture, PlaceWindow, Plane, Segments } from './memory'
+export type { Affine, Edges, EdgeArea, MapChannel } from './spread'
+export type { ColourMatrix, ColourTables, Grain } from './rows'
+export { tableOf } from './rows'
 export type { DistanceField, Joins } from './planes'
 
 /** Colours of a gradient: `steps` + 1 premultiplied RGBA values, linear in between. */
@@ -18,24 +22,6 @@ export interface Ramp {
 /** How a gradient goes on beyond its ends (SVG 2, spreadMethod). */
 export type Spread = 'pad' | 'repeat' | 'reflect'
 const SPREADS: Record<Spread, number> = { pad: 0, repeat: 1, reflect: 2 }
-
-/** u = a·x + b·y + e, v = c·x + d·y + f of a render pixel's centre (x, y). */
-export interface Affine {
-  a: number
-  b: number
-  c: number
-  d: number
-  e: number
-  f: number
-}
-
-/** A window's place on the card, in render pixels, and its size. */
-export interface PlaceWindow {
-  x: number
-  y: number
-  w: number
-  h: number
-}
 
 /** A picture of straight integers: pixels a row, bits a channel, the seed of its dithering, its place on the card. */
 export interface StraightPicture {
@@ -52,7 +38,7 @@ export interface Stencil {
 }
 
 /** The typed face of the pixel kernels. Not thread-safe; each worker has its own. */
-export class Kernels extends PlaneKernels {
+export class Kernels extends SpreadKernels {
   private readonly tile: { at: Address; seed: number | undefined } = { at: this.take(64 * 64 * 16), seed: undefined }
 
   /** t = t0 + x·tx + y·ty at pixel centres. */
@@ -65,6 +51,16 @@ export class Kernels extends PlaneKernels {
   placeRadial({ x, y, w, h }: PlaceWindow, { a, b, c, d, e, f }: Affine): Plane {
     const plane = this.plane(w, h)
     this.run.placeRadial(plane.at, w, h, x, y, a, b, c, d, e, f)
+    return plane
+  }
+
+  /**
+   * How far outside (negative: inside) a rounded rectangle about (cx, cy) each pixel lies, in halves of its sides; `round` 0
+   * for a rectangle to 1 for an ellipse.
+   */
+  placeRounded({ x, y, w, h }: PlaceWindow, cx: Px, cy: Px, halfWidth: Px, halfHeight: Px, round: number): Plane {
+    const plane = this.plane(w, h)
+    this.run.placeRounded(plane.at, w, h, x, y, cx, cy, 1 / halfWidth, 1 / halfHeight, round)
     return plane
   }
 
@@ -152,21 +148,10 @@ export class Kernels extends PlaneKernels {
     return plane
   }
 
-  /** New layers: the Gaussian blur of others without gaps between rows; outside them counts as clear. */
+  /** New layers: the Gaussian blur of others; outside them counts as clear. */
   blurredLayers(src: Layers, sigma: Px): Layers {
-    const { w, h } = src
-    const dst = this.layers(w, h, false)
-    for (let channel = 0; channel < 4; channel++) {
-      const mark = this.mark()
-      const plane = this.plane(w, h)
-      const [from, into] = [this.rgba(src), this.floats(plane)]
-      for (let i = 0; i < into.length; i++) into[i] = from[i * 4 + channel]!
-      // The views are taken again: the blur may have made the memory grow.
-      const soft = this.floats(this.blurred(plane, sigma))
-      const to = this.rgba(dst)
-      for (let i = 0; i < soft.length; i++) to[i * 4 + channel] = soft[i]!
-      this.release(mark)
-    }
+    const dst = this.layers(src.w, src.h, false)
+    this.softenInto(src, dst, sigma)
     return dst
   }
 

@@ -18,6 +18,19 @@ export interface Layers {
   readonly stride: number
 }
 
+/** A window's place on the card, in render pixels, and its size. */
+export interface PlaceWindow {
+  x: number
+  y: number
+  w: number
+  h: number
+}
+
+/** Pixels, and where they lie on the card's render grid. */
+export interface Picture extends Layers {
+  readonly box: PlaceWindow
+}
+
 /** Bytes that could be written while one segment is placed and drawn. */
 const WORK_OF_SEGMENT = 200
 

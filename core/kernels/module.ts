@@ -48,6 +48,7 @@ export interface KernelExports {
   placeLinear(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
   placeRadial(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
   placeConic(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
+  placeRounded(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
   placeScaled(src: Address, dst: Address, count: number, from: number, scale: number): void
   placeTile(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
   placeLines(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
@@ -64,6 +65,37 @@ export interface KernelExports {
   straight8(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
   straight16(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
   ditherTile(tile: Address, seed: number): void
+  halveRgba(src: Address, stride: number, dst: Address, w: number, h: number, ...numbers: number[]): void
+  doubleRgba(src: Address, dst: Address, stride: number, lowW: number, lowH: number, ...numbers: number[]): void
+  convolveRowsRgba(src: Address, dst: Address, w: number, h: number, taps: Address, radius: number, row: Address): void
+  smearLines(src: Address, step: number, row: number, dst: Address, ...numbers: number[]): void
+  zoomLines(src: Address, step: number, row: number, dst: Address, ...numbers: (number | boolean)[]): void
+  ringPixels(count: number): number
+  spinRings(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
+  mixRows(a: Address, aStride: number, dst: Address, dstStride: number, w: number, h: number, share: number): void
+  tableRows(at: Address, stride: number, w: number, h: number, ...tables: (number | boolean)[]): void
+  matrixRows(at: Address, stride: number, w: number, h: number, matrix: Address): void
+  oklabRows(at: Address, stride: number, w: number, h: number, ...matrices: Address[]): void
+  rampRows(at: Address, stride: number, w: number, h: number, ramp: Address, steps: number, invert: boolean): void
+  stepRows(at: Address, stride: number, w: number, h: number, ...numbers: (number | boolean)[]): void
+  fadeRows(at: Address, stride: number, w: number, h: number, plane: Address, ...numbers: (number | boolean)[]): void
+  colourRows(at: Address, stride: number, w: number, h: number, plane: Address, ...numbers: number[]): void
+  lightRows(at: Address, stride: number, w: number, h: number, plane: Address, ...numbers: (number | boolean)[]): void
+  lighterRows(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
+  plusRows(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
+  brightRows(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
+  alphaRows(src: Address, srcStride: number, soft: Address, softStride: number, ...numbers: number[]): void
+  addShareRows(src: Address, srcStride: number, sum: Address, sumStride: number, ...numbers: number[]): void
+  keepRows(test: Address, testStride: number, src: Address, srcStride: number, ...numbers: number[]): void
+  settleRows(at: Address, stride: number, w: number, h: number): void
+  grainRows(at: Address, stride: number, w: number, h: number, ...numbers: (number | boolean)[]): void
+  coarseGrainRows(at: Address, stride: number, w: number, h: number, ...numbers: (number | boolean)[]): void
+  moveRows(dst: Address, dstStride: number, w: number, h: number, ...numbers: (number | boolean)[]): void
+  displaceRows(dst: Address, dstStride: number, w: number, h: number, ...numbers: (number | boolean)[]): void
+  partRows(dst: Address, dstStride: number, w: number, h: number, ...numbers: number[]): void
+  spreadRows(dst: Address, dstStride: number, w: number, h: number, ...numbers: number[]): void
+  mapPlane(src: Address, stride: number, dst: Address, w: number, h: number, ...numbers: number[]): void
+  addFlowNoise(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
   exp(x: number): number
   pow(x: number, y: number): number
   sin(x: number): number

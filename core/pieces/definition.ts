@@ -23,6 +23,8 @@ export interface PieceSchemas {
   range: z.ZodType
   picture: z.ZodType
   pieces: z.ZodType
+  /** A list without entries. */
+  withoutKinds: z.ZodType
 }
 
 /** A kind of piece: the one source of its schema, panel, outline, documents and generic tests. */
@@ -36,8 +38,8 @@ export interface PieceDefinition<T extends Parameters = Parameters> {
   own?(schemas: PieceSchemas): Record<string, z.ZodType>
   /** Values with which a new one begins, where they are others than the defaults. */
   starts?: object
-  /** What its coats are computed from: an outline of its own, set words, or the alpha of what it holds. */
-  coatsFrom: 'outline' | 'words' | 'alpha'
+  /** What its coats are computed from: an outline of its own, set words, or the alpha of what it holds; nothing has none. */
+  coatsFrom: 'outline' | 'words' | 'alpha' | 'nothing'
   /** What that alpha comes from. */
   holds?: 'pieces' | 'pixels'
   /** The clock that it gives what it holds; by default none. */

@@ -7,8 +7,9 @@ import { path } from './path'
 import { picture } from './picture'
 import { polygon } from './polygon'
 import { type } from './type'
+import { wash } from './wash'
 
-const TABLE = { type, box, ellipse, polygon, line, path, picture, group }
+const TABLE = { type, box, ellipse, polygon, line, path, picture, group, wash }
 
 export type PieceKind = keyof typeof TABLE
 

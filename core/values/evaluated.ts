@@ -57,7 +57,9 @@ export type Evaluated<P extends Parameter> = P extends { type: 'number' }
             ? StoredCurve
             : P extends { type: 'text' | 'path' }
               ? string
-              : EvaluatedPaint
+              : P extends { type: 'piece' }
+                ? string | null
+                : EvaluatedPaint
 
 export type EvaluatedValues<T extends Parameters> = { [K in keyof T]: Evaluated<T[K]> }
 
@@ -141,6 +143,7 @@ export function valueAt(parameter: Parameter, value: unknown, at: Moment): unkno
     case 'text':
       return isMoving(value) ? heldAt(value, at) : value
     case 'choice':
+    case 'piece':
       return value
   }
 }

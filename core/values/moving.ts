@@ -30,7 +30,14 @@ export type MovableLength = Length | (Moving<number> & { unit?: '%' })
 
 /** Anything that the document can hold at a parameter's place. */
 export type StoredValue =
-  Movable<number> | MovableLength | Movable<string> | Movable<boolean> | StoredPaint | Movable<StoredCurve> | undefined
+  | Movable<number>
+  | MovableLength
+  | Movable<string>
+  | Movable<boolean>
+  | StoredPaint
+  | Movable<StoredCurve>
+  | null
+  | undefined
 
 export interface StoredStop {
   /** 0–100 % along the gradient. */

@@ -11,28 +11,44 @@ export const toLinear = (v: number): number => (v <= 0.04045 ? v / 12.92 : pow((
 /** IEC 61966-2-1:1999, transfer from linear light to display-encoded sRGB. */
 export const toDisplay = (v: number): number => (v <= 0.0031308 ? v * 12.92 : 1.055 * pow(v, 1 / 2.4) - 0.055)
 
-/** B. Ottosson, A perceptual color space for image processing (2020); matrices as in CSS Color 4 §10.4. */
-export function linearToOklab([r, g, b]: Triple): Triple {
-  const l = cbrt(0.4122214708 * r + 0.5363325363 * g + 0.0514459929 * b)
-  const m = cbrt(0.2119034982 * r + 0.6806995451 * g + 0.1073969566 * b)
-  const s = cbrt(0.0883024619 * r + 0.2817188376 * g + 0.6299787005 * b)
-  return [
-    0.2104542553 * l + 0.793617785 * m - 0.0040720468 * s,
-    1.9779984951 * l - 2.428592205 * m + 0.4505937099 * s,
-    0.0259040371 * l + 0.7827717662 * m - 0.808675766 * s,
-  ]
-}
+type Matrix = readonly [Row, Row, Row]
+type Row = readonly [number, number, number]
 
-export function oklabToLinear([L, a, b]: Triple): Triple {
-  const l = (L + 0.3963377774 * a + 0.2158037573 * b) ** 3
-  const m = (L - 0.1055613458 * a - 0.0638541728 * b) ** 3
-  const s = (L - 0.0894841775 * a - 1.291485548 * b) ** 3
-  return [
-    4.0767416621 * l - 3.3077115913 * m + 0.2309699292 * s,
-    -1.2684380046 * l + 2.6097574011 * m - 0.3413193965 * s,
-    -0.0041960863 * l - 0.7034186147 * m + 1.707614701 * s,
-  ]
-}
+// B. Ottosson, A perceptual color space for image processing (2020); matrices as in CSS Color 4 §10.4.
+
+/** Linear light to LMS. */
+export const LINEAR_TO_LMS: Matrix = [
+  [0.4122214708, 0.5363325363, 0.0514459929],
+  [0.2119034982, 0.6806995451, 0.1073969566],
+  [0.0883024619, 0.2817188376, 0.6299787005],
+]
+/** The cube roots of LMS to OKLab. */
+export const ROOTS_TO_OKLAB: Matrix = [
+  [0.2104542553, 0.793617785, -0.0040720468],
+  [1.9779984951, -2.428592205, 0.4505937099],
+  [0.0259040371, 0.7827717662, -0.808675766],
+]
+/** OKLab to the cube roots of LMS. */
+export const OKLAB_TO_ROOTS: Matrix = [
+  [1, 0.3963377774, 0.2158037573],
+  [1, -0.1055613458, -0.0638541728],
+  [1, -0.0894841775, -1.291485548],
+]
+/** LMS to linear light. */
+export const LMS_TO_LINEAR: Matrix = [
+  [4.0767416621, -3.3077115913, 0.2309699292],
+  [-1.2684380046, 2.6097574011, -0.3413193965],
+  [-0.0041960863, -0.7034186147, 1.707614701],
+]
+
+export const through = (matrix: Matrix, [x, y, z]: Triple): Triple =>
+  matrix.map(([a, b, c]) => a * x + b * y + c * z) as Triple
+
+export const linearToOklab = (linear: Triple): Triple =>
+  through(ROOTS_TO_OKLAB, through(LINEAR_TO_LMS, linear).map(cbrt) as Triple)
+
+export const oklabToLinear = (lab: Triple): Triple =>
+  through(LMS_TO_LINEAR, through(OKLAB_TO_ROOTS, lab).map((root) => root ** 3) as Triple)
 
 /** Straight line between two display-encoded colours in OKLab, premultiplied (CSS Color 4 §12.3); cut to sRGB. */
 export function mixInOklab(from: Rgba, to: Rgba, t: number): Rgba {

@@ -31,6 +31,8 @@ function rangeOf(parameter: Parameter): string {
       return `a paint, \`${parameter.default}\``
     case 'curve':
       return `a curve, \`${parameter.default}\``
+    case 'piece':
+      return 'id of a piece, or null; null'
     case 'text':
     case 'path':
       return 'text'

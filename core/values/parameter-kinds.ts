@@ -54,6 +54,10 @@ export interface ToggleParameter extends Described {
 export interface PaintParameter extends Described {
   type: 'paint'
   default: string
+  /** A new one is a gradient to this colour. */
+  second?: string
+  /** Only its colours count, laid along something that is no place: lightness. */
+  coloursOnly?: true
 }
 
 /** A shape between an edge and its reach: falloff, profile, gloss. */
@@ -75,6 +79,12 @@ export interface PathParameter extends Described {
   default: string
 }
 
+/** Another piece of the card, by its id; null for none. */
+export interface PieceParameter extends Described {
+  type: 'piece'
+  default: null
+}
+
 export type Parameter =
   | NumberParameter
   | LengthParameter
@@ -85,6 +95,7 @@ export type Parameter =
   | CurveParameter
   | TextParameter
   | PathParameter
+  | PieceParameter
 
 export type Parameters = Readonly<Record<string, Parameter>>
 
@@ -96,6 +107,11 @@ export const paint = (p: Omit<PaintParameter, 'type'>): PaintParameter => ({ typ
 export const text = (p: Omit<TextParameter, 'type'>): TextParameter => ({ type: 'text', ...p })
 export const path = (p: Omit<PathParameter, 'type'>): PathParameter => ({ type: 'path', ...p })
 export const curve = (p: Omit<CurveParameter, 'type'>): CurveParameter => ({ type: 'curve', ...p })
+export const piece = (p: Omit<PieceParameter, 'type' | 'default'>): PieceParameter => ({
+  type: 'piece',
+  default: null,
+  ...p,
+})
 export const choice = <const T extends string>(p: Omit<ChoiceParameter<T>, 'type'>): ChoiceParameter<T> => ({
   type: 'choice',
   ...p,

@@ -1,9 +1,10 @@
 import { z } from 'zod'
 import { curveSchema } from '../curves/curve'
 import { isPathData } from '../outline/svg-path'
+import type { StoredPaint } from './moving'
 import { colourSchema, movable, movableColour, movableLength, movableNumber } from './moving'
 import type { Parameter, Parameters } from './parameter-kinds'
-import { paintSchema } from './paints'
+import { paintAs, paintSchema } from './paints'
 
 export * from './parameter-kinds'
 
@@ -31,6 +32,8 @@ export function schemaOf(parameter: Parameter): z.ZodType {
       return movable(z.string().max(parameter.longest))
     case 'path':
       return movable(z.string().max(LONGEST_PATH).refine(isPathData, 'is no SVG path data'))
+    case 'piece':
+      return z.string().max(40).nullable()
   }
 }
 
@@ -45,8 +48,11 @@ export function shapeOf(parameters: Parameters): Record<string, z.ZodType> {
 }
 
 /** The value that a new coat or piece starts with. */
-export function defaultOf(parameter: Parameter): string | number | boolean | { type: 'solid'; colour: string } {
-  if (parameter.type === 'paint') return { type: 'solid', colour: colourSchema.parse(parameter.default) }
+export function defaultOf(parameter: Parameter): string | number | boolean | null | StoredPaint {
+  if (parameter.type === 'paint') {
+    const solid: StoredPaint = { type: 'solid', colour: colourSchema.parse(parameter.default) }
+    return parameter.second ? paintAs(solid, 'linear', colourSchema.parse(parameter.second)) : solid
+  }
   return parameter.default
 }
 

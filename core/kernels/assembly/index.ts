@@ -12,7 +12,7 @@ export {
 export { diffuse } from './light'
 export { sweepSides } from './sweep'
 export {
-  placeLinear, placeRadial, placeConic, placeScaled, placeTile, placeLines, samplePicture, addNoise,
+  placeLinear, placeRounded, placeRadial, placeConic, placeScaled, placeTile, placeLines, samplePicture, addNoise,
 } from './places'
 export * from './lay-solid'
 export * from './lay-ramp'
@@ -20,4 +20,14 @@ export * from './lay-picture'
 export * from './blend'
 export { encodeRows, alphaPlane, wholeColours } from './transfer'
 export { straight8, straight16, ditherTile } from './output'
+export { halveRgba, doubleRgba, convolveRowsRgba } from './rgba-blur'
+export { smearLines, zoomLines } from './smear'
+export { ringPixels, spinRings } from './spin'
+export {
+  mixRows, tableRows, matrixRows, oklabRows, rampRows, stepRows, fadeRows, colourRows, lightRows, lighterRows, plusRows,
+  brightRows, alphaRows, addShareRows, keepRows, settleRows,
+} from './points'
+export { grainRows, coarseGrainRows } from './grain'
+export { moveRows, displaceRows, partRows, spreadRows, mapPlane } from './moved-picture'
+export { addFlowNoise } from './flow-noise'
 export { exp, pow, sin, cos, cbrt, log, acos } from './exact'

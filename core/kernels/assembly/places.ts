@@ -47,6 +47,28 @@ export function placeConic(
   }
 }
 
+/**
+ * How far outside (negative: inside) a rounded rectangle about (cx, cy) each pixel lies, in halves of its sides (1 / kx, 1 / ky);
+ * `round` 0 for a rectangle to 1 for an ellipse.
+ */
+export function placeRounded(
+  dst: usize, w: i32, h: i32, x0: i32, y0: i32, cx: f32, cy: f32, kx: f32, ky: f32, round: f32,
+): void {
+  const lanes = f32x4(0.5, 1.5, 2.5, 3.5), zero = f32x4.splat(0), flat = f32x4.splat(<f32>1 - round), r = f32x4.splat(round)
+  for (let y = 0; y < h; y++) {
+    const v = f32x4.sub(f32x4.splat(abs<f32>(<f32>(y + y0) + <f32>0.5 - cy) * ky), flat)
+    const vOut = f32x4.pmax(zero, v)
+    for (let x = 0; x < w; x += 4) {
+      const px = f32x4.sub(f32x4.add(f32x4.splat(<f32>(x + x0)), lanes), f32x4.splat(cx))
+      const u = f32x4.sub(f32x4.mul(f32x4.abs(px), f32x4.splat(kx)), flat)
+      const uOut = f32x4.pmax(zero, u)
+      const away = f32x4.sqrt(f32x4.add(f32x4.mul(uOut, uOut), f32x4.mul(vOut, vOut)))
+      v128.store(dst, f32x4.sub(f32x4.add(away, f32x4.pmin(zero, f32x4.pmax(u, v))), r))
+      dst += 16
+    }
+  }
+}
+
 /** dst = (src − from) · scale: a plane of places moved and stretched. */
 export function placeScaled(src: usize, dst: usize, count: i32, from: f32, scale: f32): void {
   const a = f32x4.splat(from), k = f32x4.splat(scale)

@@ -1,0 +1,53 @@
+import { cosDegrees, sinDegrees } from '../kernels/exact'
+import { pixelColour } from '../paint/ramp'
+import { choice, colour, number } from '../values/parameter-kinds'
+import { angle, percent, span } from './common-parameters'
+import { defineFinish } from './definition'
+
+export const glint = defineFinish({
+  kind: 'glint',
+  label: 'Glint',
+  help: 'A band of light that passes over the picture: at 0 % it has not come in yet, at 100 % it is gone',
+  parameters: {
+    place: number({
+      label: 'Place',
+      help: 'How far the light has come across, in %',
+      ...({ default: 50, min: 0, max: 100, step: 0.5, unit: '%' } as const),
+    }),
+    angle: angle('Where the light moves to, in degrees anticlockwise: 0 is to the right', -20),
+    width: span('Width', 'Width of the band', 60, [0, 400]),
+    softness: span('Softness', 'How far its edges fade', 60, [0, 400]),
+    amount: percent('Brightness', 'How bright the light is, in %', 70),
+    colour: colour({ label: 'Colour', help: 'Colour of the light', default: '#FFFFFF' }),
+    falls: choice({
+      label: 'Falls on',
+      help: 'On all that is there, or the more the brighter it is',
+      default: 'all',
+      options: [
+        { value: 'all', label: 'All' },
+        { value: 'lit', label: 'What is lit' },
+      ],
+    }),
+  },
+  headline: 'place',
+  reads: 'pixel',
+  idle: ({ amount, place }) => amount === 0 || place === 0 || place === 100,
+  rows({ place, angle, width, softness, amount, colour, falls }, { kernels, px, linear, area }) {
+    const [dx, dy] = [cosDegrees(angle), -sinDegrees(angle)]
+    const ends = [area.left * dx, area.right * dx].flatMap((x) => [x + area.top * dy, x + area.bottom * dy])
+    const [half, soft] = [px(width) / 2, Math.max(1, px(softness))]
+    const outside = half + soft
+    const [low, high] = [Math.min(...ends) - outside, Math.max(...ends) + outside]
+    const middle = low + ((high - low) * place) / 100
+    const [r, g, b, a] = pixelColour(colour, linear)
+    const light = [r, g, b, (a * amount) / 100] as const
+    return (rows) => {
+      const mark = kernels.mark()
+      const away = kernels.absolute(kernels.placeLinear(rows.box, -middle, dx, dy))
+      // 1 within the band, falling to 0 over the softness by an S.
+      const plane = kernels.mapped(kernels.ramped(away, half + soft, -1 / soft), (x) => x * x * (3 - 2 * x))
+      kernels.lighten(rows, plane, light, falls === 'lit')
+      kernels.release(mark)
+    }
+  },
+})

@@ -1,0 +1,85 @@
+import type { Piece } from '../card/schema'
+import type { FinishScale } from '../finishes/definition'
+import { PLACE_PARAMETERS } from '../pieces/place'
+import { numberValue } from '../values/evaluated'
+import type { Moment } from '../values/moment'
+import type { Px, Rect } from '../units'
+import type { Canvas } from './canvas'
+import type { Elsewhere } from './finish-bench'
+import { finishBench } from './finish-bench'
+import { inPlace, workFinishes } from './finishing'
+import type { GridBox } from './grid-box'
+import { common } from './grid-box'
+import type { LaidFinish } from './laid-finishes'
+import { finishedBounds } from './laid-finishes'
+import { BOX_GRID } from '../kernels/gauss'
+import type { Drawing } from './piece'
+
+/** Card px around the frame that are computed for washes at the most. */
+const MOST_BEYOND = 256
+
+/**
+ * Treats what a canvas holds by the finishes of a wash. Opacity mixes what came out with what came in; other blend modes lay it
+ * on what came in. `elsewhere` gives other moments of what lies behind, and other pieces, in a box.
+ */
+export function layWash(
+  drawing: Drawing,
+  piece: Piece,
+  finishes: readonly LaidFinish[],
+  scale: FinishScale,
+  at: Moment,
+  canvas: Canvas,
+  elsewhere: (finish: LaidFinish, box: GridBox) => Elsewhere,
+): void {
+  const { kernels } = drawing
+  const opacity = numberValue(piece.opacity, at, PLACE_PARAMETERS.opacity) / 100
+  const box = treated(finishes, scale, canvas)
+  if (!box || opacity <= 0) return
+  const mark = kernels.mark()
+  const window = canvas.window(box)
+  const src = { ...window, box }
+  const benchOf = (finish: LaidFinish) =>
+    finishBench(drawing, scale, finish, { frame: at.frame, hook: null }, elsewhere(finish, box))
+  canvas.touch(box)
+  if (inPlace(finishes) && opacity === 1 && piece.blend === 'normal') {
+    workFinishes(kernels, finishes, benchOf, src, src)
+  } else {
+    const made = { ...kernels.layers(box.w, box.h, false), box }
+    workFinishes(kernels, finishes, benchOf, src, made)
+    if (piece.blend !== 'normal') kernels.blend(piece.blend, made, window, opacity)
+    else {
+      if (opacity < 1) kernels.mixRows(src, made, opacity)
+      kernels.copy(made, window)
+    }
+  }
+  kernels.release(mark)
+}
+
+/** The part of a canvas that finishes can change: what is there, as far as they spread it, on the blur's grid. */
+function treated(finishes: readonly LaidFinish[], scale: FinishScale, { inked, box }: Canvas): GridBox | null {
+  if (finishes.length === 0) return null
+  const everywhere = finishes.some(({ definition: { moments } }) => moments !== undefined)
+  if (everywhere) return box
+  const there: Rect | null = inked && {
+    ...{ left: inked.x, top: inked.y, right: inked.x + inked.w, bottom: inked.y + inked.h },
+  }
+  const bounds = finishedBounds(finishes, scale, there, () => null)
+  if (!bounds) return null
+  const down = (value: number) => Math.floor(value / BOX_GRID) * BOX_GRID
+  const [x, y] = [down(bounds.left), down(bounds.top)]
+  const whole = { x, y, w: (Math.ceil(bounds.right - x) + 15) & ~15, h: Math.ceil(bounds.bottom) - y }
+  const part = common(whole, box)
+  return part.w > 0 && part.h > 0 ? part : null
+}
+
+/** The frame and as much around it as washes look at; in render pixels, on the grid of parts. */
+export function washWorld({ card, scale }: Drawing, looks: Px, cell: number): GridBox {
+  const beyond = Math.ceil(Math.min(looks, MOST_BEYOND * scale) / cell) * cell
+  const [width, height] = [Math.round(card.frame.width * scale), Math.round(card.frame.height * scale)]
+  return {
+    x: -beyond,
+    y: -beyond,
+    w: (Math.max(1, width) + 2 * beyond + 15) & ~15,
+    h: Math.max(1, height) + 2 * beyond,
+  }
+}
