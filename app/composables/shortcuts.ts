@@ -55,8 +55,8 @@ export function useShortcuts(showSheet: () => void, outlook: Ref<PieceOutlook[]>
     group: () => work.groupable(bench.pieces) && work.group(bench.pieces, outlook.value),
     ungroup: () => holdsPieces(bench.piece) && work.ungroup(bench.piece),
     seal: () => bench.piece && (seals.pressing = [...bench.selection]),
-    alone: () => bench.piece && work.see(bench.piece.id, bench.selectedCoat),
-    escape: () => bench.select(bench.selectedCoat ? bench.selectedPiece : null),
+    alone: () => bench.piece && work.see(bench.piece.id, bench.selectedPart),
+    escape: () => bench.select(bench.selectedPart ? bench.selectedPiece : null),
     sheet: showSheet,
   }
 
@@ -96,11 +96,13 @@ export function useShortcuts(showSheet: () => void, outlook: Ref<PieceOutlook[]>
   function copy() {
     if (ribbon.keys.length > 0) keyWork.copy()
     else if (bench.coat) clipboard.keepCoat(bench.coat)
+    else if (bench.finish) clipboard.keepFinish(bench.finish)
     else if (bench.piece) work.copyPieces(bench.pieces)
   }
 
   function duplicate() {
     if (bench.coat) work.duplicateCoatOf(bench.piece!, bench.coat)
+    else if (bench.finish) work.duplicateFinishOf(bench.piece!, bench.finish)
     else if (bench.piece) work.duplicatePieces(bench.pieces)
   }
 
@@ -132,6 +134,8 @@ export function useShortcuts(showSheet: () => void, outlook: Ref<PieceOutlook[]>
     if (ribbon.keys.length > 0) keyWork.remove()
     else if (bench.coat && bench.piece) {
       work.removeCoatOf(bench.piece, bench.coat)
+    } else if (bench.finish && bench.piece) {
+      work.removeFinishOf(bench.piece, bench.finish)
     } else if (bench.piece) {
       work.removePieces(bench.pieces)
     }

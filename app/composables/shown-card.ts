@@ -1,19 +1,32 @@
+import { changeFinish } from '#core/edit/finishes'
 import { changeCoat } from '#core/edit/stack'
 import type { Card, Piece } from '#core/card/schema'
 import { allPieces, replacePiece } from '#core/card/tree'
 import { alone } from '#core/frame/pick'
 
-/** The card with one piece, or one coat of it, left alone; the others keep their places for what is measured by them. */
-export function aloneCard(card: Card, what: { piece: string; coat: string | null } | null): Card {
+/**
+ * The card with one piece, or one coat or finish of it, left alone; the others keep their places for what is measured by them. A wash
+ * keeps what it treats.
+ */
+export function aloneCard(card: Card, what: { piece: string; part: string | null } | null): Card {
   const piece = what && allPieces(card.pieces).find(({ id }) => id === what.piece)
   if (!what || !piece) return card
-  const only = alone(card, piece)
-  if (what.coat === null) return only
+  const only = piece.kind === 'wash' ? card : alone(card, piece)
+  if (what.part === null) return only
+  const put = (change: Partial<Piece>) => ({
+    ...only,
+    pieces: replacePiece(only.pieces, piece.id, (old) => [{ ...old, ...change } as Piece]),
+  })
+  if (piece.finishes.some(({ id }) => id === what.part)) {
+    return put({
+      finishes: piece.finishes.map((finish) => (finish.id === what.part ? finish : { ...finish, on: false })),
+    })
+  }
   const keep = (coats: Piece['coats']['face']) =>
-    coats.map((coat) => (coat.id === what.coat ? coat : { ...coat, opacity: 0 }))
-  const coats = { face: keep(piece.coats.face), behind: keep(piece.coats.behind) }
-  return { ...only, pieces: replacePiece(only.pieces, piece.id, (old) => [{ ...old, coats }]) }
+    coats.map((coat) => (coat.id === what.part ? coat : { ...coat, opacity: 0 }))
+  return put({ coats: { face: keep(piece.coats.face), behind: keep(piece.coats.behind) } })
 }
 
-export const withoutCoat = (card: Card, piece: string, coat: string): Card =>
-  changeCoat(card, piece, coat, { on: false })
+/** The card without a coat or a finish, to look at what it does. */
+export const withoutPart = (card: Card, piece: string, part: string): Card =>
+  changeFinish(changeCoat(card, piece, part, { on: false }), piece, part, { on: false })

@@ -1,3 +1,4 @@
+import { changeFinish, duplicateFinish, pasteFinish, pasteFinishes, removeFinish } from '#core/edit/finishes'
 import { groupPieces, canGroup, ungroupPiece } from '#core/edit/grouping'
 import {
   changeCoat,
@@ -11,7 +12,7 @@ import {
   removePiece,
 } from '#core/edit/stack'
 import { writeValue } from '#core/edit/values'
-import type { Card, Coat, Piece } from '#core/card/schema'
+import type { Card, Coat, Finish, Piece } from '#core/card/schema'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { boundsOf } from '#core/edit/arrange'
 import { unplace } from '#core/outline/outline'
@@ -21,6 +22,7 @@ import { useNotices } from '~/stores/notices'
 import { useRibbon } from '~/stores/ribbon'
 import { useStage } from '~/stores/stage'
 import { coatTitle } from './coat-words'
+import { finishTitle } from './finish-words'
 
 /** What hands do with pieces and coats as a whole; used by the stack's menus and by the keys. */
 export function useStackWork() {
@@ -67,6 +69,7 @@ export function useStackWork() {
 
   function paste() {
     if (clipboard.last === 'coat' && clipboard.coat && bench.pieces.length > 0) pasteCoats(bench.pieces)
+    else if (clipboard.last === 'finish' && clipboard.finish && bench.pieces.length > 0) pasteFinishOn(bench.pieces)
     else if (clipboard.pieces.length > 0) {
       const { ids } = editing(`Paste ${named(clipboard.pieces)}`, (card) => pastePieces(card, clipboard.pieces))
       bench.selectAll(ids)
@@ -85,20 +88,34 @@ export function useStackWork() {
     bench.select(pieces.at(-1)!.id, made)
   }
 
-  function copyCore(piece: Piece) {
-    clipboard.stack = piece.coats
-    notices.say(`Copied: the core of ${piece.name}`)
+  function pasteFinishOn(pieces: readonly Piece[], finish: Finish = clipboard.finish!) {
+    let made = ''
+    bench.edit(`Paste ${finishTitle(finish).toLowerCase()}`, (card) =>
+      pieces.reduce((next, { id }) => {
+        const pasted = pasteFinish(next, id, finish)
+        made = pasted.id
+        return pasted.card
+      }, card),
+    )
+    bench.select(pieces.at(-1)!.id, made)
+  }
+
+  function copyCore({ coats, finishes, name }: Piece) {
+    clipboard.stack = { coats, finishes }
+    notices.say(`Copied: the core of ${name}`)
   }
 
   function pasteCores(pieces: readonly Piece[]) {
     const { stack } = clipboard
     if (!stack) return
-    bench.edit('Paste the core', (card) => pieces.reduce((next, { id }) => pasteStack(next, id, stack), card))
+    bench.edit('Paste the core', (card) =>
+      pieces.reduce((next, { id }) => pasteFinishes(pasteStack(next, id, stack.coats), id, stack.finishes), card),
+    )
   }
 
   function clearCores(pieces: readonly Piece[]) {
     bench.edit(`Clear the core of ${named(pieces)}`, (card) =>
-      pieces.reduce((next, { id }) => changePiece(next, id, { coats: { face: [], behind: [] } }), card),
+      pieces.reduce((next, { id }) => changePiece(next, id, { coats: { face: [], behind: [] }, finishes: [] }), card),
     )
   }
 
@@ -136,9 +153,9 @@ export function useStackWork() {
     bench.selectAll(ids)
   }
 
-  function see(piece: string, coat: string | null) {
+  function see(piece: string, part: string | null) {
     const { alone } = stage
-    stage.alone = alone?.piece === piece && alone.coat === coat ? null : { piece, coat }
+    stage.alone = alone?.piece === piece && alone.part === part ? null : { piece, part }
   }
 
   function duplicateCoatOf(piece: Piece, coat: Coat) {
@@ -150,14 +167,31 @@ export function useStackWork() {
 
   function removeCoatOf(piece: Piece, coat: Coat) {
     bench.edit(`Take away ${coatTitle(coat).toLowerCase()}`, (card) => removeCoat(card, piece.id, coat.id))
-    if (bench.selectedCoat === coat.id) bench.select(piece.id)
+    if (bench.selectedPart === coat.id) bench.select(piece.id)
   }
 
   function renameCoat(piece: Piece, coat: Coat, name: string) {
     if (name !== coat.name) bench.edit('Rename', (card) => changeCoat(card, piece.id, coat.id, { name }))
   }
 
+  function duplicateFinishOf(piece: Piece, finish: Finish) {
+    const { id } = editing(`Duplicate ${finishTitle(finish).toLowerCase()}`, (card) =>
+      duplicateFinish(card, piece.id, finish.id),
+    )
+    bench.select(piece.id, id)
+  }
+
+  function removeFinishOf(piece: Piece, finish: Finish) {
+    bench.edit(`Take away ${finishTitle(finish).toLowerCase()}`, (card) => removeFinish(card, piece.id, finish.id))
+    if (bench.selectedPart === finish.id) bench.select(piece.id)
+  }
+
+  function renameFinish(piece: Piece, finish: Finish, name: string) {
+    if (name !== finish.name) bench.edit('Rename', (card) => changeFinish(card, piece.id, finish.id, { name }))
+  }
+
   return {
+    ...{ pasteFinishOn, duplicateFinishOf, removeFinishOf, renameFinish },
     ...{ together, duplicatePieces, removePieces, copyPieces, paste, pasteCoats, copyCore, pasteCores, clearCores },
     ...{ setOn, setLocked, groupable, group, ungroup, see, duplicateCoatOf, removeCoatOf, renameCoat },
   }

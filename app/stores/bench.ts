@@ -3,7 +3,7 @@ import { computed, ref, shallowRef } from 'vue'
 import type { ParameterPlace } from '#core/card/addresses'
 import { listParameters } from '#core/card/addresses'
 import { isMoving } from '#core/values/moving'
-import type { Card, Coat, Piece } from '#core/card/schema'
+import type { Card, Coat, Finish, Piece } from '#core/card/schema'
 import { allPieces } from '#core/card/tree'
 import type { Fault } from '#core/errors'
 import { api } from '~/composables/api'
@@ -41,7 +41,8 @@ export const useBench = defineStore('bench', () => {
   const saveFault = ref<Fault | null>(null)
   /** Ids of the selected pieces; the last one is the piece that the stack unfolds. */
   const selection = ref<string[]>([])
-  const selectedCoat = ref<string | null>(null)
+  /** A coat or a finish of it. */
+  const selectedPart = ref<string | null>(null)
   /** True while a control is dragged: the preview shows drafts. */
   const dragging = ref(false)
 
@@ -63,8 +64,9 @@ export const useBench = defineStore('bench', () => {
   )
   const coat = computed<Coat | null>(() => {
     const coats = piece.value?.coats
-    return coats ? ([...coats.face, ...coats.behind].find((c) => c.id === selectedCoat.value) ?? null) : null
+    return coats ? ([...coats.face, ...coats.behind].find((c) => c.id === selectedPart.value) ?? null) : null
   })
+  const finish = computed<Finish | null>(() => piece.value?.finishes.find((f) => f.id === selectedPart.value) ?? null)
   /** The selected pieces in stack order. */
   const pieces = computed<Piece[]>(() =>
     allPieces(card.value?.pieces ?? []).filter((p) => selection.value.includes(p.id)),
@@ -215,16 +217,16 @@ export const useBench = defineStore('bench', () => {
     return made.id
   }
 
-  function select(pieceId: string | null, coatId: string | null = null) {
-    // A coat of a piece that is selected beside others keeps them: shared coats are edited together.
-    const kept = coatId !== null && pieceId !== null && selection.value.includes(pieceId) ? selection.value : []
+  function select(pieceId: string | null, partId: string | null = null) {
+    // A coat or finish of a piece that is selected beside others keeps them: what they share is edited together.
+    const kept = partId !== null && pieceId !== null && selection.value.includes(pieceId) ? selection.value : []
     selection.value = pieceId === null ? [] : [...kept.filter((one) => one !== pieceId), pieceId]
-    selectedCoat.value = coatId
+    selectedPart.value = partId
   }
 
   function selectAll(ids: readonly string[]) {
     selection.value = [...ids]
-    selectedCoat.value = null
+    selectedPart.value = null
   }
 
   /** Adds a piece to the selection, or takes it out. */
@@ -247,7 +249,7 @@ export const useBench = defineStore('bench', () => {
 
   return {
     ...{ id, revision, card, opened, past, future, saveState, saveFault, dragging },
-    ...{ selection, selectedPiece, selectedCoat, piece, coat, pieces, lanes },
+    ...{ selection, selectedPiece, selectedPart, piece, coat, finish, pieces, lanes },
     ...{
       newer,
       open,

@@ -1,20 +1,27 @@
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
 import type { KeyClip } from '#core/edit/keys'
-import type { Coat, Piece } from '#core/card/schema'
+import type { Coat, Finish, Piece } from '#core/card/schema'
 
 /** What was copied on the bench; it goes along from card to card. */
 export const useClipboard = defineStore('clipboard', () => {
-  const stack = shallowRef<Piece['coats'] | null>(null)
+  /** A core: its coats and finishes. */
+  const stack = shallowRef<Pick<Piece, 'coats' | 'finishes'> | null>(null)
   const coat = shallowRef<Coat | null>(null)
+  const finish = shallowRef<Finish | null>(null)
   const pieces = shallowRef<Piece[]>([])
   const keys = shallowRef<KeyClip | null>(null)
   /** What was copied last: it is what the keys paste. */
-  const last = shallowRef<'coat' | 'pieces' | 'keys' | null>(null)
+  const last = shallowRef<'coat' | 'finish' | 'pieces' | 'keys' | null>(null)
 
   function keepCoat(copied: Coat) {
     coat.value = copied
     last.value = 'coat'
+  }
+
+  function keepFinish(copied: Finish) {
+    finish.value = copied
+    last.value = 'finish'
   }
 
   function keepPieces(copied: readonly Piece[]) {
@@ -27,5 +34,5 @@ export const useClipboard = defineStore('clipboard', () => {
     last.value = 'keys'
   }
 
-  return { stack, coat, pieces, keys, last, keepCoat, keepPieces, keepKeys }
+  return { stack, coat, finish, pieces, keys, last, keepCoat, keepFinish, keepPieces, keepKeys }
 })

@@ -6,7 +6,7 @@ import type { Coat } from '#core/card/schema'
 import type { BackdropId, LookId } from '~/composables/backdrops'
 
 /** Kinds of piece that are drawn on the stage by hand. */
-export type DrawnKind = Exclude<PieceKind, 'type' | 'group' | 'picture'>
+export type DrawnKind = Exclude<PieceKind, 'type' | 'group' | 'picture' | 'wash'>
 
 /** How the card is looked at and what the hand does on the stage. Nothing of it is part of the card. */
 export const useStage = defineStore('stage', () => {
@@ -19,8 +19,8 @@ export const useStage = defineStore('stage', () => {
   const grid = useLocalStorage('wax-grid', 0)
   /** Whether the way of a moving piece is shown. */
   const routes = useLocalStorage('wax-routes', true)
-  /** What is shown alone: a piece, or one coat of it. */
-  const alone = ref<{ piece: string; coat: string | null } | null>(null)
+  /** What is shown alone: a piece, or one coat or finish of it. */
+  const alone = ref<{ piece: string; part: string | null } | null>(null)
   /** The group whose pieces are selected by a click, after it was opened. */
   const openGroup = ref<string | null>(null)
   /** What the next drag on the stage draws; null selects and moves. */

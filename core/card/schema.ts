@@ -260,7 +260,7 @@ export const finishesSchema = z.array(finishSchema).max(64).default([])
 const steps = z.number().int().min(1).max(1000)
 
 /** A list that documents carry and that has no kinds of entries yet. */
-const withoutKinds = z.array(z.never()).default([])
+const withoutKinds = z.array(z.unknown()).max(0).default([])
 
 const common = {
   id,

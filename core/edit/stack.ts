@@ -3,6 +3,7 @@ import type { DepthGroup } from '../coats/definition'
 import { createCoat, createPiece, freeId } from '../card/create'
 import { withParts } from '../card/parts'
 import type { PieceKind } from '../pieces/table'
+import { PIECE_KINDS } from '../pieces/table'
 import type { Card, Coat, Piece } from '../card/schema'
 import { allPieces, holdsPieces, pathTo, piecesIn, replacePiece } from '../card/tree'
 import { withPiece } from './path'
@@ -45,7 +46,10 @@ function renewed(card: Card, pieces: readonly Piece[]): Piece[] {
   const fresh = (kind: string) => {
     const made = freeId(grown, kind)
     // Taken at once, so that the next id is another one; of what bears it only the id is looked at.
-    grown = { ...grown, pieces: [...grown.pieces, { id: made, coats: { face: [], behind: [] } } as unknown as Piece] }
+    grown = {
+      ...grown,
+      pieces: [...grown.pieces, { id: made, coats: { face: [], behind: [] }, finishes: [] } as unknown as Piece],
+    }
     return made
   }
   const copied = (piece: Piece): Piece => {
@@ -147,6 +151,12 @@ export function duplicateCoat(card: Card, pieceId: string, coatId: string): { ca
   return { card, id: coatId }
 }
 
+/** A wash has nothing to lay coats on. */
+function takesCoats(card: Card, pieceId: string): boolean {
+  const piece = allPieces(card.pieces).find(({ id }) => id === pieceId)
+  return piece !== undefined && PIECE_KINDS[piece.kind].coatsFrom !== 'nothing'
+}
+
 /** Lays a copied coat on a piece: in front of its group, or at a given place. */
 export function pasteCoat(
   card: Card,
@@ -155,6 +165,7 @@ export function pasteCoat(
   options: { group?: DepthGroup; at?: number } = {},
 ): { card: Card; id: string } {
   const id = freeId(card, coat.kind)
+  if (!takesCoats(card, pieceId)) return { card, id }
   const group = options.group ?? coatOf(coat.kind).group(coat as { side?: string })
   return {
     id,
@@ -169,8 +180,9 @@ export function pasteCoat(
   }
 }
 
-/** Gives a piece the coats of another one, in place of its own. */
+/** Gives a piece the coats of another one, in place of its own; a wash has none. */
 export function pasteStack(card: Card, pieceId: string, coats: Piece['coats']): Card {
+  if (!takesCoats(card, pieceId)) return card
   let grown = withPiece(card, pieceId, (piece) => ({ ...piece, coats: { face: [], behind: [] } }))
   for (const group of ['face', 'behind'] as const) {
     for (const coat of coats[group]) {

@@ -10,8 +10,8 @@ export const move = defineFinish({
   label: 'Move',
   help: 'Moves, turns and scales the finished picture. With jitter on its way it is a shake',
   parameters: {
-    x: way('X', 'To the right', 0),
-    y: way('Y', 'Down', 0),
+    x: way('X', 'How far it is moved to the right', 0),
+    y: way('Y', 'How far it is moved down', 0),
     turn: angle('Turn about the middle in degrees anticlockwise', 0, { label: 'Turn' }),
     scale: number({
       label: 'Scale',

@@ -9,6 +9,8 @@ import {
 } from '../values/paints'
 import { COMMON_COAT_PARAMETERS } from '../coats/definition'
 import { COATS } from '../coats/table'
+import { COMMON_FINISH_PARAMETERS } from '../finishes/definition'
+import { FINISHES } from '../finishes/table'
 import { CURVE_SHAPES } from '../curves/curve'
 import { BLEND_MODES } from '../kernels/blend-modes'
 import { PLACE_PARAMETERS } from '../pieces/place'
@@ -31,6 +33,7 @@ export function allKinds(): Record<string, { common?: Record<string, Parameter>;
   return {
     pieces: { common: PLACE_PARAMETERS, kinds: Object.values(PIECE_KINDS).map(listed) },
     coats: { common: COMMON_COAT_PARAMETERS, kinds: COATS.map(listed) },
+    finishes: { common: COMMON_FINISH_PARAMETERS, kinds: FINISHES.map(listed) },
     motors: { kinds: MOTORS.map(listed) },
     letterMotion: {
       common: RANGE_PARAMETERS,

@@ -38,6 +38,8 @@ export interface Form {
 
 /** The form of a piece as it stands; for type its words at rest. */
 export function formOf(drawing: Drawing, { piece, at, placement }: Standing, place: string): Form | null {
+  // A wash has no shape.
+  if (piece.kind === 'wash') return null
   const { outline, enlarge } = drawing.outlines.of(piece as FormedPiece, at, placement.scale, place)
   if (!outline.bounds) return null
   const full = { ...placement, scale: placement.scale * enlarge }

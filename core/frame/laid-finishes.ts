@@ -58,6 +58,9 @@ export const isRestless = ({ finishes }: Piece): boolean =>
 export const looksElsewhere = ({ finishes }: Piece): boolean =>
   finishes.some((finish) => finishOf(finish.kind).moments !== undefined || lookedAt(finish) !== null)
 
+/** Frames from now at which a finish asks for what came in. */
+export const momentsOf = ({ definition, values }: LaidFinish): readonly Frames[] => definition.moments?.(values) ?? []
+
 /** How far around its canvas the input of some finishes is needed; Infinity for all of it. */
 export const looksOf = (finishes: readonly LaidFinish[], scale: FinishScale): Px =>
   finishes.reduce((sum, { definition, values }) => sum + (definition.reach?.(values, scale) ?? 0), 0)
@@ -76,12 +79,12 @@ export function finishedBounds(
   finishes: readonly LaidFinish[],
   scale: FinishScale,
   bounds: Rect | null,
-  earlier: (frames: Frames, upTo: number) => Rect | null,
+  earlier: (frames: Frames, finish: LaidFinish) => Rect | null,
 ): Rect | null {
   let all = bounds
   for (const finish of finishes) {
-    const { definition, values, rank } = finish
-    for (const frames of definition.moments?.(values) ?? []) all = joined(all, earlier(frames, rank))
+    const { definition, values } = finish
+    for (const frames of momentsOf(finish)) all = joined(all, earlier(frames, finish))
     if (all) all = spread(all, even(reachFrom(finish, scale, all)))
     all = joined(all, definition.paints?.(values, scale) ?? null)
   }

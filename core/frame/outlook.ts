@@ -39,6 +39,8 @@ export function outlookOf(drawing: Drawing): PieceOutlook[] {
   const visit = (pieces: readonly Piece[], parent: Placement, path: string, now: Moment): Rect | null => {
     let all: Rect | null = null
     pieces.forEach((piece, i) => {
+      // A wash has no shape to take hold of.
+      if (piece.kind === 'wash') return
       const here = `${path}[${i}]`
       // A piece that is off, clear or not seen now still has handles.
       const standing = standingOf({ ...piece, on: true, opacity: 100, span: null }, parent, now)

@@ -25,7 +25,7 @@ export function pickPiece(
 ): string | null {
   const owner = group ? allPieces(card.pieces).find(({ id }) => id === group) : null
   const list = holdsPieces(owner) ? owner.pieces : card.pieces
-  const open = list.filter((piece) => !piece.locked && isSeen(piece, at))
+  const open = list.filter((piece) => piece.kind !== 'wash' && !piece.locked && isSeen(piece, at))
   const region = cellAround(card, point)
   const seen = region && open.find((piece) => shows(look(alone(card, piece), region), region, point))
   if (seen) return seen.id

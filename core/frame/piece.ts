@@ -30,6 +30,7 @@ import { fieldReach, laidCoats, lookOf, measured, reachOf, seedOf } from './laid
 import { OutlineTools } from './outline-tools'
 import type { Outlines } from './outlines'
 import type { Shutter } from './shutter'
+import type { PlannedPiece } from './still-runs'
 import type { LaidPicture, Shelf } from './shelf'
 import type { Hook, Palette, PreparedPaint } from './prepared-paint'
 import { isLinear, preparePaint } from './prepared-paint'
@@ -59,6 +60,8 @@ export interface Drawing extends Palette {
 
 /** A list of pieces, front first, as the group that holds it sees it. */
 export interface Lists {
+  /** One piece, as it will be laid. */
+  plan(drawing: Drawing, piece: Piece, parent: Placement, place: string, at: Moment): PlannedPiece
   lay(drawing: Drawing, pieces: readonly Piece[], parent: Placement, canvas: Canvas, path: string, at: Moment): void
   /** What they can touch. */
   touched(drawing: Drawing, pieces: readonly Piece[], parent: Placement, path: string, at: Moment): Rect | null

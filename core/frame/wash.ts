@@ -5,6 +5,7 @@ import { numberValue } from '../values/evaluated'
 import type { Moment } from '../values/moment'
 import type { Px, Rect } from '../units'
 import type { Canvas } from './canvas'
+import { washScale } from './finish-scale'
 import type { Elsewhere } from './finish-bench'
 import { finishBench } from './finish-bench'
 import { inPlace, workFinishes } from './finishing'
@@ -26,12 +27,12 @@ export function layWash(
   drawing: Drawing,
   piece: Piece,
   finishes: readonly LaidFinish[],
-  scale: FinishScale,
   at: Moment,
   canvas: Canvas,
   elsewhere: (finish: LaidFinish, box: GridBox) => Elsewhere,
 ): void {
   const { kernels } = drawing
+  const scale = washScale(drawing)
   const opacity = numberValue(piece.opacity, at, PLACE_PARAMETERS.opacity) / 100
   const box = treated(finishes, scale, canvas)
   if (!box || opacity <= 0) return

@@ -1,4 +1,5 @@
 import { Clipper, FillRule } from 'clipper2-ts'
+import { WaxError } from '../errors'
 import { SEGMENT_GRID } from '../kernels/memory'
 import type { Point } from '../units'
 import type { Outline } from './outline'
@@ -43,6 +44,7 @@ export function sweep(
     const seen = mx * nx + my * ny > 0
     lights[i / 4] = seen ? Math.min(1, Math.max(0, 0.5 + 0.5 * (nx * light[0] + ny * light[1]))) : -1
   }
+  if (near.some(isTooFar) || far.some(isTooFar)) throw tooLarge()
   const rings = [
     ...ringsOf(near, outline.comesFrom),
     ...ringsOf(far, outline.comesFrom),
@@ -58,6 +60,21 @@ export function sweep(
   }
   return { silhouette: Float64Array.from(silhouette), near, far, lights }
 }
+
+/**
+ * Render px from the card's corner up to which bodies are united: beyond it products of coordinates are not whole numbers any
+ * more, and the union may not end.
+ */
+const FARTHEST = 2 ** 17
+const isTooFar = (v: number) => Math.abs(v) > FARTHEST
+
+const tooLarge = () =>
+  new WaxError(
+    'too-much',
+    'card',
+    `A depth coat lies on an outline that reaches more than ${FARTHEST} px beyond the card.`,
+    'Make the piece smaller, or take its depth away.',
+  )
 
 const point = (x: number, y: number) => ({ x: Math.round(x * SEGMENT_GRID), y: Math.round(y * SEGMENT_GRID) })
 

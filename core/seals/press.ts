@@ -1,24 +1,33 @@
 import { mapped } from '../edit/mapped'
 import { withPiece } from '../edit/path'
+import { pasteFinishes } from '../edit/finishes'
 import { pasteStack } from '../edit/stack'
 import { isMoving } from '../values/moving'
 import type { Moving } from '../values/moving'
-import type { Card, Coat, Piece } from '../card/schema'
+import type { Card, Coat, Finish, Piece } from '../card/schema'
 import { createPiece } from '../card/create'
 import { allPieces } from '../card/tree'
 import { coatOf } from '../coats/table'
+import { finishOf } from '../finishes/table'
 import type { Px } from '../units'
+import type { Parameters } from '../values/parameter-kinds'
 import type { Seal, SealVariant } from './schema'
 
 type Core = Piece['coats']
 
 /** The coats of a piece with all lengths in %; `reference` is the px that 100 % of the piece stands for. */
 export function sealedCore(coats: Core, reference: Px): Core {
-  const sealed = (coat: Coat): Coat => {
-    const lengths = Object.entries(coatOf(coat.kind).parameters).filter(([, { type }]) => type === 'length')
-    return { ...coat, ...Object.fromEntries(lengths.map(([name]) => [name, inPercent(coat[name], reference)])) }
-  }
+  const sealed = (coat: Coat): Coat => withPercent(coat, coatOf(coat.kind).parameters, reference)
   return { face: coats.face.map(sealed), behind: coats.behind.map(sealed) }
+}
+
+/** Finishes with all lengths in %. */
+export const sealedFinishes = (finishes: readonly Finish[], reference: Px): Finish[] =>
+  finishes.map((finish) => withPercent(finish, finishOf(finish.kind).parameters, reference))
+
+function withPercent<T extends Coat | Finish>(entry: T, parameters: Parameters, reference: Px): T {
+  const lengths = Object.entries(parameters).filter(([, { type }]) => type === 'length')
+  return { ...entry, ...Object.fromEntries(lengths.map(([name]) => [name, inPercent(entry[name], reference)])) }
 }
 
 /** Whatever was stored for a length, in %; what is in % already, or stands on a piece of no size, stays. */
@@ -40,14 +49,19 @@ const rounded = (percent: number) => Math.round(percent * 1e4) / 1e4
 export const variantOf = (seal: Pick<Seal, 'variants'>, name?: string): SealVariant =>
   seal.variants.find((variant) => variant.name === name) ?? seal.variants[0]!
 
-/** Gives pieces the coats of a seal in place of their own; they remember which it was. */
+/** Gives pieces the coats of a seal in place of their own, and its finishes if it has any; they remember which it was. */
 export function pressSeal(card: Card, pieces: readonly string[], seal: Seal & { id: string }, variant?: string): Card {
-  const { name, coats } = variantOf(seal, variant)
+  const made = variantOf(seal, variant)
   return pieces.reduce(
     (next, id) =>
-      withPiece(pasteStack(next, id, coats), id, (piece) => ({ ...piece, seal: { id: seal.id, variant: name } })),
+      withPiece(withLook(next, id, made), id, (piece) => ({ ...piece, seal: { id: seal.id, variant: made.name } })),
     card,
   )
+}
+
+function withLook(card: Card, id: string, { coats, finishes }: SealVariant): Card {
+  const coated = pasteStack(card, id, coats)
+  return finishes ? pasteFinishes(coated, id, finishes) : coated
 }
 
 /** The pieces on which a seal was pressed last. */
@@ -74,5 +88,5 @@ export function sampleCard(base: Card, variant: SealVariant, word = 'Aa'): Card 
     ...{ wording: word, font: 'archivo-black', size: SAMPLE_SIZE * (height / 100), align: 'centre' },
     ...{ x: width / 2, y: height / 2 },
   } as Piece
-  return pasteStack({ ...bare, pieces: [piece] }, piece.id, variant.coats)
+  return withLook({ ...bare, pieces: [piece] }, piece.id, variant)
 }

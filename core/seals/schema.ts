@@ -1,8 +1,8 @@
 import { z } from 'zod'
-import type { Coat } from '../card/schema'
-import { coatsSchema } from '../card/schema'
+import type { Coat, Finish } from '../card/schema'
+import { coatsSchema, finishesSchema } from '../card/schema'
 
-// A seal: stacks of coats with a name. Version 1 of the seal file, a set of seals in one JSON document.
+// A seal: stacks of coats, and if wished of finishes, with a name. Version 1 of the seal file, a set of seals in one JSON document.
 
 export const SEALS_FORMAT = 'wax-ribbon-seals'
 export const SEALS_VERSION = 1
@@ -11,6 +11,8 @@ export interface SealVariant {
   /** What it is for: `on dark`, `on light`, `quiet`. */
   name: string
   coats: { face: Coat[]; behind: Coat[] }
+  /** Null leaves a piece the finishes that it has. */
+  finishes?: Finish[] | null
 }
 
 export interface Seal {
@@ -33,7 +35,7 @@ export const sealSchema = z.strictObject({
   name,
   tags: z.array(z.string().trim().min(1).max(40)).max(20).default([]),
   variants: z
-    .array(z.strictObject({ name, coats: coatsSchema }))
+    .array(z.strictObject({ name, coats: coatsSchema, finishes: finishesSchema.nullable().default(null) }))
     .min(1)
     .max(12),
 })

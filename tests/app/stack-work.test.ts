@@ -107,9 +107,9 @@ describe('pieces', () => {
   test('are seen alone, and with the others again', () => {
     const stage = useStage()
     work.see('front', null)
-    expect(stage.alone).toEqual({ piece: 'front', coat: null })
+    expect(stage.alone).toEqual({ piece: 'front', part: null })
     work.see('front', 'fill-front')
-    expect(stage.alone).toEqual({ piece: 'front', coat: 'fill-front' })
+    expect(stage.alone).toEqual({ piece: 'front', part: 'fill-front' })
     work.see('front', 'fill-front')
     expect(stage.alone).toBeNull()
   })
@@ -129,7 +129,7 @@ describe('coats', () => {
     bench.select('front', 'stroke-front')
     work.removeCoatOf(piece('front'), stroke())
     expect(faceOf('front')).toEqual(['fill-front'])
-    expect(bench.selectedCoat).toBeNull()
+    expect(bench.selectedPart).toBeNull()
     expect(bench.selectedPiece).toBe('front')
   })
 

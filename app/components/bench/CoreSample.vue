@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import type { DepthGroup } from '#core/coats/definition'
-import { COATS } from '#core/coats/table'
+import { coatOf } from '#core/coats/table'
+import { addFinish } from '#core/edit/finishes'
 import { addCoat, moveCoat } from '#core/edit/stack'
 import { writeValue } from '#core/edit/values'
 import type { Coat, Piece } from '#core/card/schema'
-import type { ChoiceParameter } from '#core/values/parameters'
 import { switchValue } from '#core/values/evaluated'
 import { PIECE_KINDS } from '#core/pieces/table'
 import { coatTitle } from '~/composables/coat-words'
@@ -14,8 +14,9 @@ import { useMoment } from '~/composables/moment'
 import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
 import { useStage } from '~/stores/stage'
+import AddSheet from './AddSheet.vue'
 import CoatSlab from './CoatSlab.vue'
-import HintText from '../fields/HintText.vue'
+import FinishStack from './FinishStack.vue'
 
 const props = defineProps<{ piece: Piece }>()
 const bench = useBench()
@@ -32,19 +33,15 @@ const GROUPS: { name: DepthGroup; label: string; empty(piece: Piece): string }[]
   { name: 'behind', label: 'behind', empty: () => 'Nothing behind' },
 ]
 
-interface Pour {
-  kind: string
-  label: string
-  help: string
-  /** The sides that it can lie on; a single empty one where it has none. */
-  sides: { value: string; label: string }[]
-}
-
-const POURS = COATS.map(({ kind, label, help, parameters }): Pour => {
-  const side = parameters.side as ChoiceParameter | undefined
-  return { kind, label, help, sides: side ? [...side.options] : [{ value: '', label }] }
+/** A wash has no coats. */
+const coated = computed(() => PIECE_KINDS[props.piece.kind].coatsFrom !== 'nothing')
+/** A coat behind whose blend mode cannot reach what lies behind the piece, because the piece has finishes. */
+const unheard = computed(() => {
+  const { coats, finishes } = props.piece
+  if (finishes.length === 0) return ''
+  const coat = coats.behind.find(({ kind, blend }) => blend !== 'normal' && !coatOf(kind).ownBlend)
+  return coat ? coatTitle(coat).toLowerCase() : ''
 })
-
 const pouring = ref(false)
 /** Where the next coat goes; null for the place that its kind is used to. */
 const spot = ref<{ group: DepthGroup; at: number } | null>(null)
@@ -59,7 +56,7 @@ watch(pouring, (open) => {
 })
 
 /** Pours on every selected piece; on this one it is selected then. */
-function pour({ kind, label }: Pour, side: string) {
+function pour(kind: string, label: string, side: string) {
   const where = spot.value ?? {}
   const others = bench.selection.filter((id) => id !== props.piece.id)
   pouring.value = false
@@ -70,6 +67,20 @@ function pour({ kind, label }: Pour, side: string) {
     const poured = addCoat(more, props.piece.id, kind, { ...options, ...where })
     made = poured.id
     return poured.card
+  })
+  bench.select(props.piece.id, made)
+}
+
+/** Lays a finish on every selected piece; on this one it is selected then. */
+function finish(kind: string, label: string) {
+  const others = bench.selection.filter((id) => id !== props.piece.id)
+  pouring.value = false
+  let made = ''
+  bench.edit(`Finish: ${label.toLowerCase()}`, (card) => {
+    const more = others.reduce((next, id) => addFinish(next, id, kind).card, card)
+    const laid = addFinish(more, props.piece.id, kind)
+    made = laid.id
+    return laid.card
   })
   bench.select(props.piece.id, made)
 }
@@ -99,7 +110,12 @@ function toggle(coat: Coat) {
 
 <template>
   <div class="core">
-    <div v-for="group in GROUPS" :key="group.name" class="group">
+    <div v-if="piece.finishes.length > 0 || !coated" class="group over">
+      <span class="depth" aria-hidden="true">{{ coated ? 'finish' : '' }}</span>
+      <FinishStack :piece="piece" />
+      <span v-if="piece.finishes.length === 0" class="empty">A wash does nothing yet: add a finish</span>
+    </div>
+    <div v-for="group in coated ? GROUPS : []" :key="group.name" class="group">
       <span class="depth" aria-hidden="true">{{ group.label }}</span>
       <VueDraggable
         :model-value="piece.coats[group.name]"
@@ -118,7 +134,7 @@ function toggle(coat: Coat) {
           :key="coat.id"
           :coat="coat"
           :piece="piece"
-          :selected="bench.selectedCoat === coat.id"
+          :selected="bench.selectedPart === coat.id"
           @select="bench.select(piece.id, coat.id)"
           @toggle="toggle(coat)"
           @pour="pourAt(group.name, piece.coats[group.name].indexOf(coat))"
@@ -127,26 +143,12 @@ function toggle(coat: Coat) {
       <span v-if="piece.coats[group.name].length === 0" class="empty">{{ group.empty(piece) }}</span>
     </div>
     <button class="pour">
-      Pour a coat
-      <VMenu v-model="pouring" activator="parent" location="bottom start">
-        <div class="pours" role="menu" aria-label="Pour a coat">
-          <div v-for="choice in POURS" :key="choice.kind" class="row" role="group" :aria-label="choice.label">
-            <span class="kind" aria-hidden="true">{{ choice.label }}<HintText :text="choice.help" /></span>
-            <span class="sides" role="none">
-              <button
-                v-for="side in choice.sides"
-                :key="side.value"
-                role="menuitem"
-                :aria-label="side.value ? `${choice.label}, ${side.value}` : choice.label"
-                @click="pour(choice, side.value)"
-              >
-                {{ side.label }}
-              </button>
-            </span>
-          </div>
-        </div>
-      </VMenu>
+      {{ coated ? 'Pour or finish' : 'Add a finish' }}
+      <AddSheet v-model="pouring" :coats="coated" @pour="pour" @finish="finish" />
     </button>
+    <p v-if="unheard" class="quiet note">
+      Because of its finishes, {{ unheard }} blends with the piece itself and not with what lies behind it.
+    </p>
   </div>
 </template>
 
@@ -195,42 +197,9 @@ function toggle(coat: Coat) {
   background: none;
   border: 0;
 }
-.pours {
-  display: grid;
-  grid-template-columns: auto 1fr;
-  gap: 5px 14px;
-  align-items: center;
-  padding: 12px 14px;
-  color: var(--ink);
-  background: var(--paper);
-  border: 1px solid var(--line-strong);
-  border-radius: 8px;
-  box-shadow: 0 6px 22px rgb(43 36 32 / 28%);
-}
-.row {
-  display: contents;
-}
-.kind {
-  font-weight: 650;
-}
-.sides {
-  display: flex;
-  gap: 5px;
-}
-.sides button {
-  height: 28px;
-  padding: 0 10px;
-  font: inherit;
-  color: inherit;
-  cursor: pointer;
-  background: var(--raised);
-  border: 1px solid var(--line);
-  border-radius: 6px;
-}
-.sides button:hover,
-.sides button:focus-visible {
-  background: var(--teal-soft);
-  border-color: var(--teal);
+.note {
+  margin: 2px 8px 4px 26px;
+  font-size: 12px;
 }
 .pour:hover {
   text-decoration: underline;

@@ -39,6 +39,7 @@ const paint = computed(() => {
   const coat =
     props.piece.coats.face.find(({ kind, on }) => kind === 'fill' && on !== false) ?? props.piece.coats.face[0]
   if (holdsPieces(props.piece)) return 'linear-gradient(#fff6ee 0 0)'
+  if (props.piece.kind === 'wash') return 'repeating-linear-gradient(-55deg, #fff6ee66 0 3px, #fff6ee22 3px 7px)'
   return coat ? paintCss(coatPaint(coat), moment.value) : 'none'
 })
 /** The first letters of type, how many pieces a group holds. */
@@ -77,7 +78,7 @@ function drop(event: DragEvent) {
 <template>
   <div
     class="piece"
-    :class="{ chosen: bench.isSelected(piece.id), open, off: !there, dropping }"
+    :class="{ chosen: bench.isSelected(piece.id), open, off: !there, dropping, veil: piece.kind === 'wash' }"
     @dragover="stage.draggedCoat && !open && ($event.preventDefault(), (dropping = true))"
     @dragleave="dropping = false"
     @drop="drop"
@@ -125,7 +126,13 @@ function drop(event: DragEvent) {
           <VListItem v-if="!several" title="Save as a seal…" @click="seals.saving = piece.id" />
           <VListItem v-if="!several" title="Copy the core" @click="work.copyCore(piece)" />
           <VListItem title="Paste the core" :disabled="!clipboard.stack" @click="work.pasteCores(all)" />
-          <VListItem title="Paste the coat" :disabled="!clipboard.coat" @click="work.pasteCoats(all)" />
+          <VListItem
+            v-if="piece.kind !== 'wash'"
+            title="Paste the coat"
+            :disabled="!clipboard.coat"
+            @click="work.pasteCoats(all)"
+          />
+          <VListItem title="Paste the finish" :disabled="!clipboard.finish" @click="work.pasteFinishOn(all)" />
           <VListItem title="Clear the core" @click="work.clearCores(all)" />
           <VDivider />
           <VListItem title="Delete" @click="work.removePieces(all)" />
@@ -146,6 +153,16 @@ function drop(event: DragEvent) {
 }
 .piece.chosen {
   background: var(--teal-soft);
+}
+.piece.veil {
+  background: repeating-linear-gradient(
+    -55deg,
+    transparent 0 5px,
+    color-mix(in srgb, var(--teal) 9%, transparent) 5px 9px
+  );
+}
+.piece.veil.chosen {
+  background-color: var(--teal-soft);
 }
 .piece.open {
   font-weight: 650;

@@ -110,7 +110,7 @@ const shapes = computed<Shape[]>(() => {
         offset: `${(x.value(value.distances[i]!) / Math.max(1, width.value)) * 100}%`,
         colour: css(coat.colours[i]!),
       }))
-    return path ? [{ id: coat.id, title: coatTitle(own), selected: bench.selectedCoat === coat.id, path, stops }] : []
+    return path ? [{ id: coat.id, title: coatTitle(own), selected: bench.selectedPart === coat.id, path, stops }] : []
   })
 })
 
@@ -136,7 +136,7 @@ const strip = computed(() => {
 const height = computed(() => {
   const { value } = section
   const bevels = value?.coats.filter((coat) => coat.height) ?? []
-  const coat = bevels.find(({ id }) => id === bench.selectedCoat) ?? bevels[0]
+  const coat = bevels.find(({ id }) => id === bench.selectedPart) ?? bevels[0]
   if (!coat?.height || !value) return null
   const most = Math.max(1, ...coat.height.map(Math.abs))
   const scale = scaleLinear()

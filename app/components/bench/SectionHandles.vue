@@ -29,7 +29,7 @@ const bench = useBench()
 const { base } = useMoment()
 const ribbon = useRibbon()
 
-const marks = computed(() => props.section.coats.find(({ id }) => id === bench.selectedCoat)?.marks ?? [])
+const marks = computed(() => props.section.coats.find(({ id }) => id === bench.selectedPart)?.marks ?? [])
 
 function drag(event: PointerEvent, mark: SectionMark) {
   const { piece, coat } = bench
@@ -77,7 +77,7 @@ function step(event: KeyboardEvent, mark: SectionMark, direction: 1 | -1) {
 
 /** The points of the selected coat's falloff, where they stand on the section. */
 const falloff = computed(() => {
-  const coat = props.section.coats.find(({ id }) => id === bench.selectedCoat)
+  const coat = props.section.coats.find(({ id }) => id === bench.selectedPart)
   if (!coat?.falloff || !bench.coat || !('falloff' in bench.coat)) return null
   const stored = bench.coat.falloff as StoredCurve
   const { falloff: places } = coat

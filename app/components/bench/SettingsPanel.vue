@@ -2,11 +2,14 @@
 import { computed } from 'vue'
 import { listParameters, listPieceParameters } from '#core/card/addresses'
 import type { ParameterPlace } from '#core/card/addresses'
+import { allPieces } from '#core/card/tree'
 import { counts } from '#core/values/parameter-kinds'
 import { PIECE_KINDS } from '#core/pieces/table'
 import { coatOf } from '#core/coats/table'
+import { finishOf } from '#core/finishes/table'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { coatTitle } from '~/composables/coat-words'
+import { finishTitle } from '~/composables/finish-words'
 import { useBench } from '~/stores/bench'
 import PaintField from '../fields/PaintField.vue'
 import ParameterRow from '../fields/ParameterRow.vue'
@@ -23,10 +26,21 @@ import TypeSettings from './TypeSettings.vue'
 const props = defineProps<{ outlook: PieceOutlook[]; engineName: string }>()
 const bench = useBench()
 
-const referenceOf = (piece: string) => props.outlook.find(({ id }) => id === piece)?.reference ?? 0
+/** Lengths of a wash are measured by the frame. */
+function referenceOf(piece: string): number {
+  const { frame, pieces } = bench.card!
+  if (allPieces(pieces).find(({ id }) => id === piece)?.kind === 'wash') return Math.min(frame.width, frame.height)
+  return props.outlook.find(({ id }) => id === piece)?.reference ?? 0
+}
 const reference = computed(() => referenceOf(bench.selectedPiece ?? ''))
+/** The coat or finish that is selected. */
+const part = computed(() => bench.coat ?? bench.finish)
+const definition = computed(() =>
+  bench.coat ? coatOf(bench.coat.kind) : bench.finish ? finishOf(bench.finish.kind) : null,
+)
 const title = computed(() => {
   if (bench.coat) return coatTitle(bench.coat)
+  if (bench.finish) return finishTitle(bench.finish)
   return bench.pieces.length > 1 ? `${bench.pieces.length} pieces` : (bench.piece?.name ?? 'Card')
 })
 const places = computed(() => {
@@ -35,46 +49,54 @@ const places = computed(() => {
 })
 /** The parameters of the selection itself, paints apart. */
 const rows = computed(() => {
-  const base = [bench.piece?.id, bench.coat?.id].filter(Boolean).join('/')
+  const base = [bench.piece?.id, part.value?.id].filter(Boolean).join('/')
   const own = places.value.filter(
     ({ address }) => address.startsWith(`${base}/`) && !address.slice(base.length + 1).includes('/'),
   )
-  const values = (bench.coat ?? bench.piece ?? {}) as Record<string, unknown>
+  const values = (part.value ?? bench.piece ?? {}) as Record<string, unknown>
   const ownBlend = bench.coat ? coatOf(bench.coat.kind).ownBlend === true : false
   // What is the kind's own stands first: the size of type beside its words, the sides of a box before its place.
-  const kinds = bench.piece && !bench.coat ? Object.keys(PIECE_KINDS[bench.piece.kind].parameters) : []
+  const kinds = bench.piece && !part.value ? Object.keys(PIECE_KINDS[bench.piece.kind].parameters) : []
   const rank = ({ address }: ParameterPlace) => (kinds.includes(address.slice(base.length + 1)) ? 0 : 1)
   own.sort((a, b) => rank(a) - rank(b))
   const hasOutline = !bench.piece || PIECE_KINDS[bench.piece.kind].coatsFrom !== 'alpha'
+  // A wash stands nowhere.
+  const placed = bench.piece?.kind !== 'wash' || part.value !== null
   return own.filter(
-    ({ address, parameter }) => counts(parameter, values, hasOutline) && !(ownBlend && address.endsWith('/blend')),
+    ({ address, parameter }) =>
+      (placed || ['opacity', 'blend', 'on'].includes(address.slice(base.length + 1))) &&
+      counts(parameter, values, hasOutline) &&
+      !(ownBlend && address.endsWith('/blend')),
   )
 })
 const paints = computed(() => {
-  if (!bench.coat) return []
-  const address = `${bench.piece!.id}/${bench.coat.id}`
-  return Object.entries(coatOf(bench.coat.kind).parameters)
-    .filter(([, parameter]) => parameter.type === 'paint')
-    .map(([name, { label }]) => ({ address: `${address}/${name}`, label }))
+  if (!part.value || !definition.value) return []
+  const address = `${bench.piece!.id}/${part.value.id}`
+  const values = part.value as Record<string, unknown>
+  return Object.entries(definition.value.parameters).flatMap(([name, parameter]) =>
+    parameter.type === 'paint' && counts(parameter, values)
+      ? [{ address: `${address}/${name}`, label: parameter.label, coloursOnly: parameter.coloursOnly ?? false }]
+      : [],
+  )
 })
-const help = computed(() => (bench.coat ? coatOf(bench.coat.kind).help : ''))
+const help = computed(() => definition.value?.help ?? '')
 </script>
 
 <template>
   <aside class="settings" aria-label="Settings">
-    <SectionChart v-if="bench.piece" :engine-name="engineName" />
+    <SectionChart v-if="bench.piece && !bench.finish && bench.piece.kind !== 'wash'" :engine-name="engineName" />
     <div class="room">
       <div class="head">
         <h2>{{ title }}</h2>
-        <span v-if="bench.coat && bench.pieces.length > 1" class="quiet">on {{ bench.pieces.length }} pieces</span>
-        <span v-else-if="bench.coat && reference" class="quiet">100 % = {{ Math.round(reference * 10) / 10 }} px</span>
+        <span v-if="part && bench.pieces.length > 1" class="quiet">on {{ bench.pieces.length }} pieces</span>
+        <span v-else-if="part && reference" class="quiet">100 % = {{ Math.round(reference * 10) / 10 }} px</span>
       </div>
       <p v-if="help" class="help quiet">{{ help }}.</p>
       <p v-else-if="bench.pieces.length > 1" class="help quiet">What you change here changes on all that have it.</p>
       <CardSettings v-if="!bench.piece" :places="places" />
       <template v-else>
-        <template v-if="!bench.coat">
-          <ArrangeBar :outlook="outlook" />
+        <template v-if="!part">
+          <ArrangeBar v-if="bench.piece.kind !== 'wash'" :outlook="outlook" />
           <SealLine v-if="bench.pieces.length === 1" :piece="bench.piece" />
           <TypeSettings v-if="bench.piece.kind === 'type'" :piece="bench.piece" />
           <LetterMotion v-if="bench.piece.kind === 'type'" :key="bench.piece.id" :piece="bench.piece" />
@@ -83,7 +105,7 @@ const help = computed(() => (bench.coat ? coatOf(bench.coat.kind).help : ''))
         </template>
         <PaintField v-for="paint in paints" :key="paint.address" v-bind="paint" :places="places" />
         <ParameterRow v-for="place in rows" :key="place.address" :place="place" :reference-of="referenceOf" />
-        <TimeSettings v-if="!bench.coat" />
+        <TimeSettings v-if="!part" />
       </template>
     </div>
   </aside>

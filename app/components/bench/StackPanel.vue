@@ -20,7 +20,7 @@ const kinds = Object.entries(PIECE_KINDS) as [PieceKind, (typeof PIECE_KINDS)[Pi
 const open = ref(false)
 const file = ref<HTMLInputElement>()
 const { bringIn } = useBringFiles()
-const isDrawn = (kind: PieceKind): kind is DrawnKind => kind !== 'type' && kind !== 'group' && kind !== 'picture'
+const isDrawn = (kind: PieceKind): kind is DrawnKind => !['type', 'group', 'picture', 'wash'].includes(kind)
 
 function add(kind: PieceKind) {
   open.value = false

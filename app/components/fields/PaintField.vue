@@ -21,7 +21,13 @@ import PaintKindIcon from './PaintKindIcon.vue'
 import TextureField from './TextureField.vue'
 import HintText from './HintText.vue'
 
-const props = defineProps<{ address: string; label: string; places: readonly ParameterPlace[] }>()
+/** `coloursOnly`: it is laid along something that is no place, so that only its colours count. */
+const props = defineProps<{
+  address: string
+  label: string
+  places: readonly ParameterPlace[]
+  coloursOnly?: boolean
+}>()
 
 const bench = useBench()
 const notices = useNotices()
@@ -38,7 +44,11 @@ const stopPlaces = computed(() =>
 )
 const kind = computed(() => paintKind(paint.value.type))
 /** The card's background has no edge to measure from. */
-const kinds = computed(() => PAINT_KINDS.filter(({ type }) => type !== 'edge' || props.address !== 'background'))
+const kinds = computed(() =>
+  props.coloursOnly
+    ? PAINT_KINDS.filter(({ type }) => type === 'solid' || type === 'linear')
+    : PAINT_KINDS.filter(({ type }) => type !== 'edge' || props.address !== 'background'),
+)
 
 function put(label: string, next: StoredPaint, mark = '') {
   bench.edit(label, (card) => setStored(card, props.address, next), mark)
@@ -146,9 +156,11 @@ function pasteCss(event: Event) {
       <ColourRow v-if="at(`stops/${stop}/colour`)" :place="at(`stops/${stop}/colour`)!" :name="`Colour ${stop + 1}`" />
       <NumberRow v-if="at(`stops/${stop}/at`)" :place="at(`stops/${stop}/at`)!" />
       <NumberRow v-if="at(`stops/${stop}/middle`)" :place="at(`stops/${stop}/middle`)!" />
-      <template v-for="name in kind.numbers" :key="name"><NumberRow v-if="at(name)" :place="at(name)!" /></template>
+      <template v-for="name in coloursOnly ? [] : kind.numbers" :key="name"
+        ><NumberRow v-if="at(name)" :place="at(name)!"
+      /></template>
       <div class="choices">
-        <label v-for="name in kind.choices" :key="name">
+        <label v-for="name in coloursOnly ? (['mix'] as const) : kind.choices" :key="name">
           {{ GRADIENT_CHOICES[name].label }}
           <select
             :value="gradient[name]"
@@ -160,7 +172,7 @@ function pasteCss(event: Event) {
             </option>
           </select>
         </label>
-        <label>
+        <label v-if="!coloursOnly">
           Hangs on
           <select
             :value="gradient.hang"

@@ -3,6 +3,7 @@ import type { ParameterPlace } from '#core/card/addresses'
 import ChoiceRow from './ChoiceRow.vue'
 import ColourRow from './ColourRow.vue'
 import NumberRow from './NumberRow.vue'
+import PieceChoiceRow from './PieceChoiceRow.vue'
 import CurveRow from './CurveRow.vue'
 import ToggleRow from './ToggleRow.vue'
 
@@ -17,6 +18,7 @@ defineProps<{ place: ParameterPlace; referenceOf?: (piece: string) => number }>(
   />
   <ColourRow v-else-if="place.parameter.type === 'colour'" :place="place" />
   <ChoiceRow v-else-if="place.parameter.type === 'choice'" :place="place" />
+  <PieceChoiceRow v-else-if="place.parameter.type === 'piece'" :place="place" />
   <CurveRow v-else-if="place.parameter.type === 'curve'" :place="place" />
   <ToggleRow v-else-if="place.parameter.type === 'toggle'" :place="place" />
 </template>

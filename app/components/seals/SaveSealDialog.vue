@@ -3,7 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { changePiece } from '#core/edit/stack'
 import { allPieces } from '#core/card/tree'
 import type { PieceOutlook } from '#core/frame/outlook'
-import { sealedCore, updatePressed } from '#core/seals/press'
+import { sealedCore, sealedFinishes, updatePressed } from '#core/seals/press'
 import type { SealVariant } from '#core/seals/schema'
 import { faultOf } from '~/composables/api'
 import { useBench } from '~/stores/bench'
@@ -29,11 +29,18 @@ const tags = ref('')
 /** Id of the seal that it goes into; empty for a new one. */
 const into = ref('')
 const variantName = ref('standard')
+/** Whether its finishes belong to the seal; without them it leaves a piece those that it has. */
+const withFinishes = ref(true)
 const target = computed(() => seals.list.find(({ id }) => id === into.value) ?? null)
 const variant = computed<SealVariant | null>(() => {
   if (!piece.value) return null
   const reference = props.outlook.find(({ id }) => id === piece.value!.id)?.reference ?? 0
-  return { name: variantName.value.trim() || 'standard', coats: sealedCore(piece.value.coats, reference) }
+  const { coats, finishes } = piece.value
+  return {
+    name: variantName.value.trim() || 'standard',
+    coats: sealedCore(coats, reference),
+    finishes: withFinishes.value ? sealedFinishes(finishes, reference) : null,
+  }
 })
 const replaces = computed(() => target.value?.document.variants.some((v) => v.name === variant.value?.name) ?? false)
 
@@ -42,6 +49,7 @@ watch(open, (now) => {
   if (!seals.loaded) void seals.load().catch(() => {})
   name.value = piece.value?.name ?? ''
   tags.value = ''
+  withFinishes.value = (piece.value?.finishes.length ?? 0) > 0
   into.value = piece.value?.seal && seals.list.some(({ id }) => id === piece.value!.seal!.id) ? piece.value.seal.id : ''
   variantName.value = piece.value?.seal?.variant ?? 'standard'
 })
@@ -118,6 +126,10 @@ const tagsOf = (text: string) =>
           placeholder="standard, on light…"
         />
       </label>
+      <label v-if="piece.finishes.length > 0" class="check">
+        <input v-model="withFinishes" type="checkbox" /> With its
+        {{ piece.finishes.length === 1 ? 'finish' : 'finishes' }}
+      </label>
       <p class="quiet">
         {{
           replaces
@@ -152,6 +164,10 @@ h2 {
   grid-template-columns: 1fr 1fr;
   overflow: hidden;
   border-radius: 8px;
+}
+label.check {
+  display: flex;
+  gap: 6px;
 }
 label {
   display: grid;

@@ -18,7 +18,7 @@ import SaveSealDialog from '~/components/seals/SaveSealDialog.vue'
 import PlaceBar from '~/components/shell/PlaceBar.vue'
 import { faultOf } from '~/composables/api'
 import { useComparison, usePreview } from '~/composables/preview'
-import { aloneCard, withoutCoat } from '~/composables/shown-card'
+import { aloneCard, withoutPart } from '~/composables/shown-card'
 import { useShortcuts } from '~/composables/shortcuts'
 import { useBench } from '~/stores/bench'
 import { useNotices } from '~/stores/notices'
@@ -49,7 +49,9 @@ const shown = computed(() => (scale.value > 0 && card.value ? aloneCard(card.val
 const { picture, fault, outlook, cost } = usePreview({ name: engineName, card: shown, scale, dragging })
 /** Without the selected coat, or as the card was when it was opened. */
 const former = computed(() =>
-  shown.value && bench.piece && bench.coat ? withoutCoat(shown.value, bench.piece.id, bench.coat.id) : bench.opened,
+  shown.value && bench.piece && bench.selectedPart
+    ? withoutPart(shown.value, bench.piece.id, bench.selectedPart)
+    : bench.opened,
 )
 const comparing = computed(() => stage.look === 'split')
 const before = useComparison({ name: `${engineName}-before`, card: former, scale }, comparing)

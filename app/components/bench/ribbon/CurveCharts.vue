@@ -25,13 +25,13 @@ const bench = useBench()
 const ribbon = useRibbon()
 const x = computed(() => props.view.x.value)
 
-/** The lanes of the selected keys; without any those of the selected piece or coat. */
+/** The lanes of the selected keys; without any those of the selected piece, coat or finish. */
 const lanes = computed<ParameterPlace[]>(() => {
   const numbers = bench.lanes.filter(({ parameter }) => parameter.type === 'number' || parameter.type === 'length')
   const chosen = new Set(ribbon.keys.map(({ address }) => address))
   if (chosen.size > 0) return numbers.filter(({ address }) => chosen.has(address))
-  const own = numbers.filter(({ piece, coat }) =>
-    bench.selectedCoat ? coat === bench.selectedCoat : piece === bench.selectedPiece,
+  const own = numbers.filter(({ piece, part }) =>
+    bench.selectedPart ? part === bench.selectedPart : piece === bench.selectedPiece,
   )
   return own.slice(0, COLOURS.length)
 })

@@ -127,7 +127,7 @@ function close() {
 
 function choose(address: string) {
   const lane = bench.lanes.find((one) => one.address === address)
-  if (lane?.piece) bench.select(lane.piece, lane.coat)
+  if (lane?.piece) bench.select(lane.piece, lane.part)
   open.value = false
 }
 </script>

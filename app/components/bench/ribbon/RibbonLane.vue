@@ -62,8 +62,8 @@ const colours = computed(() => {
   return `linear-gradient(90deg, ${Array.from({ length: 25 }, (_, i) => at(Math.min(i, 23.99))).join(', ')})`
 })
 const on = computed(() => {
-  const { piece, coat } = props.lane
-  return coat ? coat === bench.selectedCoat : piece === bench.selectedPiece
+  const { piece, part } = props.lane
+  return part ? part === bench.selectedPart : piece === bench.selectedPiece
 })
 /** What is held from key to key: words, paths, switches. */
 const held = computed(() =>
@@ -116,8 +116,8 @@ const still = () =>
 
 /** All keys of the lane; what it belongs to is selected. */
 function choose() {
-  const { address, piece, coat } = props.lane
-  if (piece) bench.select(piece, coat)
+  const { address, piece, part } = props.lane
+  if (piece) bench.select(piece, part)
   const all = moving.value.keys.filter(({ frame }) => frame < length.value).map(({ frame }) => ({ address, frame }))
   // The selection lets go of other keys first.
   void nextTick(() => (ribbon.keys = all))

@@ -59,7 +59,7 @@ const lanesBox = containerProps.ref
 
 // Keys that are selected belong to what was at hand; with the next piece they are let go.
 watch(
-  () => [bench.selection, bench.selectedCoat],
+  () => [bench.selection, bench.selectedPart],
   () => (ribbon.keys = []),
 )
 

@@ -18,6 +18,7 @@ import type { Counting } from '~/stores/ribbon'
 import { useRibbon } from '~/stores/ribbon'
 import LoopSheet from './LoopSheet.vue'
 import StaggerMenu from './StaggerMenu.vue'
+import WashMenu from './WashMenu.vue'
 
 defineProps<{ view: RibbonView; engineName: string }>()
 
@@ -154,6 +155,7 @@ function setSteps(steps: number) {
     </template>
     <span class="gap" />
     <button v-if="!view.isWhole.value" class="plain-button" @click="view.whole()">Whole loop</button>
+    <WashMenu />
     <LoopSheet :engine-name="engineName" />
     <button
       class="plain-button"

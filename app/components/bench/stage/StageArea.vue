@@ -8,6 +8,7 @@ import type { PieceOutlook } from '#core/frame/outlook'
 import { backdropCss } from '~/composables/backdrops'
 import { useBringFiles } from '~/composables/bring-files'
 import { coatTitle } from '~/composables/coat-words'
+import { finishTitle } from '~/composables/finish-words'
 import { followPointer } from '~/composables/follow-pointer'
 import { useKeys } from '~/composables/keys'
 import { useBench } from '~/stores/bench'
@@ -75,8 +76,11 @@ const state = computed(() => {
     return { text: 'Points of the path: drag them, press on the line to add one, Delete takes one away.', back: 'Done' }
   if (stage.alone) {
     const piece = allPieces(bench.card!.pieces).find(({ id }) => id === stage.alone!.piece)
-    const coat = piece && [...piece.coats.face, ...piece.coats.behind].find(({ id }) => id === stage.alone!.coat)
-    return { text: `Alone: ${piece?.name ?? ''}${coat ? ` · ${coatTitle(coat).toLowerCase()}` : ''}`, back: 'Show all' }
+    const is = ({ id }: { id: string }) => id === stage.alone!.part
+    const coat = piece && [...piece.coats.face, ...piece.coats.behind].find(is)
+    const finish = piece?.finishes.find(is)
+    const part = coat ? coatTitle(coat) : finish ? finishTitle(finish) : ''
+    return { text: `Alone: ${piece?.name ?? ''}${part ? ` · ${part.toLowerCase()}` : ''}`, back: 'Show all' }
   }
   if (stage.openGroup) {
     const group = allPieces(bench.card!.pieces).find(({ id }) => id === stage.openGroup)

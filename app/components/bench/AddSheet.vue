@@ -1,0 +1,162 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, watch } from 'vue'
+import { COATS } from '#core/coats/table'
+import { FINISHES } from '#core/finishes/table'
+import type { ChoiceParameter } from '#core/values/parameters'
+import HintText from '../fields/HintText.vue'
+
+/** The one sheet that adds to a piece: coats are poured, finishes laid on top; found by typing. */
+const props = defineProps<{ coats: boolean }>()
+const open = defineModel<boolean>({ required: true })
+const emit = defineEmits<{ pour: [kind: string, label: string, side: string]; finish: [kind: string, label: string] }>()
+
+interface Pour {
+  kind: string
+  label: string
+  help: string
+  /** The sides that it can lie on; a single empty one where it has none. */
+  sides: { value: string; label: string }[]
+}
+
+const POURS = COATS.map(({ kind, label, help, parameters }): Pour => {
+  const side = parameters.side as ChoiceParameter | undefined
+  return { kind, label, help, sides: side ? [...side.options] : [{ value: '', label }] }
+})
+
+const sought = ref('')
+const field = ref<HTMLInputElement>()
+const fits = ({ label, help }: { label: string; help: string }) => {
+  const words = sought.value.trim().toLowerCase().split(/\s+/)
+  return words.every((word) => `${label} ${help}`.toLowerCase().includes(word))
+}
+const pours = computed(() => (props.coats ? POURS.filter(fits) : []))
+const finishes = computed(() => FINISHES.filter(fits))
+
+watch(open, async (now) => {
+  if (!now) return
+  sought.value = ''
+  await nextTick()
+  field.value?.focus()
+})
+
+/** Enter takes the first one that is found. */
+function first() {
+  const [pour] = pours.value
+  const [finish] = finishes.value
+  if (pour) emit('pour', pour.kind, pour.label, pour.sides[0]!.value)
+  else if (finish) emit('finish', finish.kind, finish.label)
+}
+</script>
+
+<template>
+  <VMenu v-model="open" activator="parent" location="bottom start" :close-on-content-click="false">
+    <div class="sheet">
+      <input
+        ref="field"
+        v-model="sought"
+        class="plain-field"
+        placeholder="Find a coat or finish"
+        aria-label="Find a coat or finish"
+        @keydown.enter.prevent="first"
+        @keydown.stop
+      />
+      <div class="lists" role="menu" aria-label="Pour or finish">
+        <section v-if="pours.length > 0" role="group" aria-label="Pour">
+          <h3>Pour</h3>
+          <div class="pours">
+            <div v-for="choice in pours" :key="choice.kind" class="row" role="group" :aria-label="choice.label">
+              <span class="kind" aria-hidden="true">{{ choice.label }}<HintText :text="choice.help" /></span>
+              <span class="sides" role="none">
+                <button
+                  v-for="side in choice.sides"
+                  :key="side.value"
+                  role="menuitem"
+                  :aria-label="side.value ? `${choice.label}, ${side.value}` : choice.label"
+                  @click="emit('pour', choice.kind, choice.label, side.value)"
+                >
+                  {{ side.label }}
+                </button>
+              </span>
+            </div>
+          </div>
+        </section>
+        <section v-if="finishes.length > 0" role="group" aria-label="Finish">
+          <h3>Finish</h3>
+          <div class="finishes">
+            <button
+              v-for="choice in finishes"
+              :key="choice.kind"
+              role="menuitem"
+              @click="emit('finish', choice.kind, choice.label)"
+            >
+              {{ choice.label }}<HintText :text="choice.help" />
+            </button>
+          </div>
+        </section>
+        <p v-if="pours.length + finishes.length === 0" class="quiet">Nothing is called that.</p>
+      </div>
+    </div>
+  </VMenu>
+</template>
+
+<style scoped>
+.sheet {
+  padding: 10px 14px 14px;
+  color: var(--ink);
+  background: var(--paper);
+  border: 1px solid var(--line-strong);
+  border-radius: 8px;
+  box-shadow: var(--float);
+}
+.sheet input {
+  width: 100%;
+}
+.lists {
+  display: flex;
+  gap: 22px;
+  align-items: start;
+}
+h3 {
+  margin: 10px 0 6px;
+  font-size: 12px;
+  font-weight: 650;
+  color: var(--ink-2);
+}
+.pours {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 5px 12px;
+  align-items: center;
+}
+.row {
+  display: contents;
+}
+.kind {
+  font-weight: 650;
+}
+.sides {
+  display: flex;
+  gap: 5px;
+}
+.finishes {
+  display: grid;
+  grid-template-columns: repeat(3, 108px);
+  gap: 5px;
+}
+button {
+  height: 28px;
+  padding: 0 10px;
+  font: inherit;
+  color: inherit;
+  text-align: left;
+  cursor: pointer;
+  background: var(--raised);
+  border: 1px solid var(--line);
+  border-radius: 6px;
+}
+button:hover,
+button:focus-visible {
+  background: var(--teal-soft);
+  border-color: var(--teal);
+}
+</style>

@@ -1,0 +1,84 @@
+import { useDebounceFn } from '@vueuse/core'
+import type { Ref } from 'vue'
+import { onScopeDispose, watch } from 'vue'
+import type { Card, Finish, Piece } from '#core/card/schema'
+import { replacePiece } from '#core/card/tree'
+import { alone } from '#core/frame/pick'
+import type { Rect } from '#core/units'
+import { forgetCard, onEngine, pictureOf, setCard } from '~/workers/engine-pool'
+import { useBench } from '~/stores/bench'
+import { useRibbon } from '~/stores/ribbon'
+
+/** Render pixels a card pixel: small, but large enough that a grain is seen. */
+const SCALE = 0.25
+/** The hand rests so long before strips are made anew. */
+const REST = 350
+
+/** Draws on a canvas what comes into a finish (left half) and what goes out (right half), at the playhead. */
+export function useFinishStrip(canvas: Ref<HTMLCanvasElement | undefined>, piece: () => Piece, finish: () => Finish) {
+  const bench = useBench()
+  const ribbon = useRibbon()
+  const name = (half: string) => `strip ${piece().id} ${finish().id} ${half}`
+  let closed = false
+  let version = 0
+
+  async function draw() {
+    const mine = ++version
+    const { card } = bench
+    const context = canvas.value?.getContext('2d')
+    if (!card || !context || bench.dragging) return
+    const [before, after] = [withFinishes(card, piece(), finish(), false), withFinishes(card, piece(), finish(), true)]
+    setCard(name('before'), before)
+    setCard(name('after'), after)
+    const entry = (
+      await onEngine(
+        (face) => face.outlook(name('before'), ribbon.frame),
+        () => [],
+      )
+    ).find(({ id }) => id === piece().id)
+    const { width, height } = canvas.value!
+    const part = middleOf(entry?.bounds ?? null, card, width / height)
+    context.clearRect(0, 0, width, height)
+    for (const [i, half] of ['before', 'after'].entries()) {
+      const shown = await pictureOf(name(half), ribbon.frame, { scale: SCALE, draft: true })
+      if ('fault' in shown) return
+      if (closed || mine !== version) return shown.bitmap.close()
+      const from = [part.left * SCALE, part.top * SCALE, part.width * SCALE, part.height * SCALE] as const
+      context.save()
+      context.beginPath()
+      context.rect((i * width) / 2, 0, width / 2, height)
+      context.clip()
+      context.drawImage(shown.bitmap, ...from, 0, 0, width, height)
+      context.restore()
+      shown.bitmap.close()
+    }
+    context.fillStyle = '#fff6ee'
+    context.fillRect(width / 2 - 0.5, 0, 1, height)
+  }
+
+  const later = useDebounceFn(() => void draw().catch(() => {}), REST)
+  watch([() => bench.card, () => ribbon.playing || ribbon.frame, canvas], () => !ribbon.playing && later(), {
+    immediate: true,
+  })
+  onScopeDispose(() => {
+    closed = true
+    for (const half of ['before', 'after']) forgetCard(name(half))
+  })
+}
+
+/** The piece alone, or what a wash treats, with the finishes that work before this one, and with this one. */
+function withFinishes(card: Card, piece: Piece, finish: Finish, after: boolean): Card {
+  const shown = piece.kind === 'wash' ? card : alone(card, piece)
+  const at = piece.finishes.findIndex(({ id }) => id === finish.id)
+  const finishes = piece.finishes.slice(after ? at : at + 1)
+  return { ...shown, pieces: replacePiece(shown.pieces, piece.id, (one) => [{ ...one, finishes } as Piece]) }
+}
+
+/** The part of the frame that is shown: as wide as the piece, or its middle where that is narrow and tall. */
+function middleOf(bounds: Rect | null, card: Card, ratio: number) {
+  const { width: w, height: h } = card.frame
+  const all = bounds ?? { left: 0, top: 0, right: w, bottom: h }
+  const width = Math.max(16, Math.min(w, (all.right - all.left) * 1.1))
+  const height = width / ratio
+  return { left: (all.left + all.right - width) / 2, top: (all.top + all.bottom - height) / 2, width, height }
+}

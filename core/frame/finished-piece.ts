@@ -1,0 +1,154 @@
+import type { Piece } from '../card/schema'
+import { even } from '../coats/definition'
+import type { FinishScale } from '../finishes/definition'
+import type { Picture } from '../kernels/kernels'
+import type { Placement } from '../outline/outline'
+import type { Moment } from '../values/moment'
+import { movedTo } from '../values/moment'
+import type { Frames, Rect } from '../units'
+import { Canvas } from './canvas'
+import { finishBench } from './finish-bench'
+import { finishScale } from './finish-scale'
+import { workFinishes } from './finishing'
+import type { GridBox } from './grid-box'
+import { isolated, planIsolated } from './isolated'
+import type { LaidFinish } from './laid-finishes'
+import { finishedBounds, laidFinishes, looksOf } from './laid-finishes'
+import { pieceAlone } from './map-picture'
+import { isThere, movedFor } from './moments'
+import { namingPiece } from './naming'
+import type { Drawing, Standing } from './piece'
+import { isSeen, standingOf } from './piece'
+import { planPlain } from './plain-piece'
+import type { Hook } from './prepared-paint'
+import type { PlannedPiece } from './still-runs'
+
+// A piece with finishes: its coats on a canvas of its own, the finishes one after the other on that picture, and the whole laid
+// on the card.
+
+/** A piece with finishes at a moment. */
+export interface Shot {
+  drawing: Drawing
+  piece: Piece
+  parent: Placement
+  place: string
+  at: Moment
+  standing: Standing
+  /** The piece without finishes, whole and normally laid. */
+  bare: PlannedPiece
+  bounds: Rect | null
+  finishes: readonly LaidFinish[]
+  scale: FinishScale
+  hook: Hook | null
+}
+
+export function shotOf(drawing: Drawing, piece: Piece, parent: Placement, place: string, at: Moment): Shot | null {
+  const standing = standingOf({ ...piece, on: true, span: null }, parent, at)
+  if (!standing) return null
+  const bare = planPlain(drawing, bareOf(piece), parent, place, at)
+  const bounds = bare.spans()
+  const { scale, hook } = finishScale(drawing, standing, bounds, place)
+  return {
+    drawing,
+    piece,
+    parent,
+    place,
+    at,
+    standing,
+    bare,
+    bounds,
+    finishes: laidFinishes(piece, standing.at),
+    scale,
+    hook,
+  }
+}
+
+const bares = new WeakMap<Piece, Piece>()
+
+/** The piece without finishes; its opacity and blend mode count after them. */
+function bareOf(piece: Piece): Piece {
+  const found = bares.get(piece) ?? { ...piece, finishes: [], opacity: 100, blend: 'normal' as const }
+  bares.set(piece, found)
+  return found
+}
+
+/** The same piece so many frames away, for one of its finishes; null where it is not seen then. */
+function earlier({ drawing, piece, parent, place, at }: Shot, frames: Frames, finish: LaidFinish): Shot | null {
+  const then = movedTo(at, at.frame + frames)
+  const there = movedFor(drawing, finish, frames)
+  return there && isSeen(piece, then) ? shotOf(there, piece, parent, place, then) : null
+}
+
+/** What a shot can touch after those of its finishes that rank below `upTo`. */
+export function boundsOf(shot: Shot, upTo = Infinity): Rect | null {
+  const finishes = shot.finishes.filter(({ rank }) => rank < upTo)
+  return finishedBounds(finishes, shot.scale, shot.bounds, (frames, finish) => {
+    const other = earlier(shot, frames, finish)
+    return other && boundsOf(other, finish.rank)
+  })
+}
+
+export function planFinished(shot: Shot): PlannedPiece {
+  const { drawing, piece, place, at, standing, finishes, scale, bare } = shot
+  const { kernels, contents, finished, world } = drawing
+  const spans = () => boundsOf(shot)
+  return {
+    piece,
+    touched: spans,
+    spans,
+    name: () => `${contents.of(drawing, piece, at, false)} ${bare.name()}`,
+    lay: (canvas) =>
+      namingPiece(piece, place, () => {
+        const bounds = spans()
+        // The opacity and the blend mode are not in the picture.
+        const name = contents.name(`finished ${contents.of(drawing, wholeOf(piece), at, false)} ${bare.name()}`)
+        const plan = bounds && planIsolated(name, bounds, even(0), looksOf(finishes, scale), canvas, world)
+        if (!plan) return
+        const mark = kernels.mark()
+        const picture = finished.of(plan.name!, () => finishedPicture(shot, plan.box, Infinity))
+        canvas.touch(plan.visible)
+        const seen = new Canvas(kernels, picture, plan.box).window(plan.visible)
+        kernels.blend(standing.blend, seen, canvas.window(plan.visible), standing.opacity)
+        kernels.release(mark)
+      }),
+  }
+}
+
+const wholes = new WeakMap<Piece, Piece>()
+
+function wholeOf(piece: Piece): Piece {
+  const found = wholes.get(piece) ?? { ...piece, opacity: 100, blend: 'normal' as const }
+  wholes.set(piece, found)
+  return found
+}
+
+/** The picture of a shot in a box, after those of its finishes that rank below `upTo`. */
+function finishedPicture(shot: Shot, box: GridBox, upTo: number): Picture & { box: GridBox } {
+  const { drawing, bare, finishes, scale, hook, standing, piece } = shot
+  const { kernels, contents, finished } = drawing
+  const working = finishes.filter(({ rank }) => rank < upTo)
+  const made = working.length > 0 ? { ...kernels.layers(box.w, box.h, false), box } : null
+  const mark = kernels.mark()
+  const { x, y, w, h } = box
+  const name = contents.name(`bare ${bare.name()} ${x} ${y} ${w} ${h}`)
+  const plain = finished.of(name, () => isolated(drawing, { box, visible: box, name }, (canvas) => bare.lay(canvas)))
+  if (!made) return plain
+  const benchOf = (finish: LaidFinish) => {
+    return finishBench(
+      drawing,
+      scale,
+      finish,
+      { frame: standing.at.frame, hook },
+      {
+        at(frames, across) {
+          const other = isThere(shot.at, frames, across) ? earlier(shot, frames, finish) : null
+          return other && finishedPicture(other, box, finish.rank)
+        },
+        piece: (id) => pieceAlone(drawing, piece, id, box),
+      },
+    )
+  }
+  workFinishes(kernels, working, benchOf, plain, made)
+  kernels.release(mark)
+  return made
+}

@@ -1,0 +1,61 @@
+import type { Piece } from '../card/schema'
+import type { Placement } from '../outline/outline'
+import type { Moment } from '../values/moment'
+import type { Rect } from '../units'
+import type { Canvas } from './canvas'
+import { joined } from './grid-box'
+import type { AlphaStanding } from './group'
+import { drawFromAlpha, meanStandings, standsByAlpha, touchedByAlpha } from './group'
+import { namingPiece } from './naming'
+import type { Drawing, Standing } from './piece'
+import { drawFormed, standingOf, touchedBy } from './piece'
+import { exposuresOf, layExposed, moves } from './shutter'
+import type { PlannedPiece } from './still-runs'
+
+/** A piece by its coats alone. */
+export function planPlain(drawing: Drawing, piece: Piece, parent: Placement, place: string, at: Moment): PlannedPiece {
+  const unshuttered = { ...drawing, shutter: null }
+  const touched = (now: Moment) => touchesPlainly(unshuttered, piece, parent, now, place)
+  const exposures = namingPiece(piece, place, () => exposuresOf(drawing, piece, parent, at, place, touched))
+  const { moments } = exposures
+  const exposed = moments.length > 1 || moments[0] !== at
+  // While a group is exposed, what it holds moves along with it.
+  const still = exposed ? unshuttered : drawing
+  const standing = (now: Moment) => standingOf({ ...piece, on: true, span: null }, parent, now)
+  return {
+    piece,
+    touched: () => touched(at),
+    spans: () => moments.map((now) => touched(now)).reduce(joined, null),
+    name: () => {
+      // One that is never exposed itself may hold some that are.
+      const inner = still.shutter !== null && !piece.blurred && moves(piece)
+      return drawing.contents.of(drawing, piece, at, exposed || inner)
+    },
+    lay: (canvas) =>
+      namingPiece(piece, place, () => {
+        if (moments.length === 1) return drawPiece(still, standing(moments[0]!), canvas, place)
+        const mean: AlphaStanding[] | null = meanStandings(still, exposures, standing, place)
+        if (mean) drawFromAlpha(still, mean, canvas, place)
+        else layExposed(still, canvas, moments, touched, (now) => drawPiece(still, standing(now), canvas, place))
+      }),
+  }
+}
+
+function drawPiece(drawing: Drawing, standing: Standing | null, canvas: Canvas, place: string): void {
+  if (!standing) return
+  if (standsByAlpha(standing)) drawFromAlpha(drawing, [standing], canvas, place)
+  else drawFormed(drawing, standing, canvas, place)
+}
+
+/** What its coats can touch. */
+export function touchesPlainly(
+  drawing: Drawing,
+  piece: Piece,
+  parent: Placement,
+  at: Moment,
+  place: string,
+): Rect | null {
+  const standing = standingOf({ ...piece, on: true, span: null }, parent, at)
+  if (!standing) return null
+  return standsByAlpha(standing) ? touchedByAlpha(drawing, standing, place) : touchedBy(drawing, standing, place)
+}
