@@ -74,11 +74,12 @@ function withFinishes(card: Card, piece: Piece, finish: Finish, after: boolean):
   return { ...shown, pieces: replacePiece(shown.pieces, piece.id, (one) => [{ ...one, finishes } as Piece]) }
 }
 
-/** The part of the frame that is shown: as wide as the piece, or its middle where that is narrow and tall. */
+/** The part of the frame that is shown: the middle of the piece. */
 function middleOf(bounds: Rect | null, card: Card, ratio: number) {
   const { width: w, height: h } = card.frame
   const all = bounds ?? { left: 0, top: 0, right: w, bottom: h }
-  const width = Math.max(16, Math.min(w, (all.right - all.left) * 1.1))
+  // No more than its height shows: a word is seen by some of its letters.
+  const width = Math.max(16, Math.min(w, (all.right - all.left) * 1.1, (all.bottom - all.top) * 1.4))
   const height = width / ratio
   return { left: (all.left + all.right - width) / 2, top: (all.top + all.bottom - height) / 2, width, height }
 }

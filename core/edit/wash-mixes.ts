@@ -33,7 +33,7 @@ const swelling = (span: { in: Frames; out: Frames }, most: number, from = 0) => 
 
 const jitter = (amount: number, rate: number, seed: number, value = 0) => ({
   keys: [{ frame: 0, value }],
-  motors: [{ kind: 'jitter', on: true, amount, rate, seed }],
+  motors: [{ kind: 'jitter', on: true, amount, rate, per: 'second', form: 'smooth', seed }],
 })
 
 export const WASH_MIXES: readonly ReadyWash[] = [

@@ -1,8 +1,9 @@
 import { cosDegrees, sinDegrees } from '../kernels/exact'
+import type { Rect } from '../units'
 import { choice } from '../values/parameter-kinds'
 import { angle, placeX, placeY, way } from './common-parameters'
-import { defineFinish } from './definition'
-import { edgeArea, isZero, placeIn } from './places'
+import { defineFinish, EVERYWHERE } from './definition'
+import { edgeArea, farthestFrom, isZero, placeIn } from './places'
 
 const outward = { when: { parameter: 'form', is: ['outward'] } }
 
@@ -28,8 +29,9 @@ export const fringe = defineFinish({
   headline: 'amount',
   reads: 'neighbours',
   idle: ({ amount }) => isZero(amount),
-  // Farther from the point than the corners of the frame it is cut off.
-  reach: ({ amount, form }, { px }) => Math.abs(px(amount)) * (form === 'outward' ? 2 : 1) + 3,
+  reach: ({ amount, form }, { px }) => (form === 'outward' ? EVERYWHERE : Math.abs(px(amount)) + 3),
+  far: ({ amount, x, y }, { px, area }, bounds) =>
+    (Math.abs(px(amount)) * farthestFrom(placeIn(area, x, y), bounds)) / halfDiagonal(area) + 3,
   work({ form, amount, angle, x, y }, bench, src, dst) {
     const { kernels, px, area } = bench
     const by = px(amount)
@@ -44,9 +46,11 @@ export const fringe = defineFinish({
       return kernels.partInto(src, dst, parts, open)
     }
     const middle = placeIn(area, x, y)
-    const [w, h] = [area.right - area.left, area.bottom - area.top]
-    // One amount half a diagonal away; twice as far away the reach ends.
-    const share = by / Math.max(1, Math.sqrt(w * w + h * h) / 2)
+    // One amount half a diagonal away.
+    const share = by / halfDiagonal(area)
     kernels.spreadInto(src, dst, middle.x, middle.y, [1 - share, 1, 1 + share], open)
   },
 })
+
+const halfDiagonal = ({ left, top, right, bottom }: Rect) =>
+  Math.max(1, Math.sqrt((right - left) ** 2 + (bottom - top) ** 2) / 2)

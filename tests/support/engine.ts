@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { expectCard } from '#core/card/read'
-import { createCard, createCoat, createPiece } from '#core/card/create'
-import type { BoxPiece, Card, Coat, TypePiece } from '#core/card/schema'
+import { createCard, createCoat, createFinish, createPiece } from '#core/card/create'
+import type { BoxPiece, Card, Coat, Finish, TypePiece, WashPiece } from '#core/card/schema'
 import type { FramePicture } from '#core/frame/engine'
 import { Engine } from '#core/frame/engine'
 import { SHIPPED_FONTS } from '#core/type/families'
@@ -21,6 +21,28 @@ export function emptyCard(width: number, height: number, length = 50): Card {
 
 export function coat(kind: string, id: string, values: Record<string, unknown> = {}): Coat {
   return { ...createCoat(kind, id), ...values } as Coat
+}
+
+export function finish(kind: string, values: Record<string, unknown> = {}, id = 'finish'): Finish {
+  return { ...createFinish(kind, id), ...values } as Finish
+}
+
+/** The card with a wash in front of all. */
+export function withWash(card: Card, finishes: Finish[], values: Partial<WashPiece> = {}): Card {
+  const wash = { ...createPiece('wash', card), ...values, finishes } as WashPiece
+  return { ...card, pieces: [wash, ...card.pieces] }
+}
+
+/** Premultiplied RGBA floats of a frame, before anything is rounded. */
+export function floatsOf(engine: Engine, card: Card, frame = 0) {
+  engine.render(card, frame)
+  const { layers, box } = engine['canvas']!
+  const values = engine['kernels'].rgba(layers).slice()
+  const at = (x: number, y: number) => {
+    const i = ((y - box.y) * layers.w + x - box.x) * 4
+    return [values[i]!, values[i + 1]!, values[i + 2]!, values[i + 3]!] as const
+  }
+  return { values, box, at }
 }
 
 interface Coats {

@@ -73,7 +73,8 @@ function bilinear(s: Source, u: f32, v: f32): v128 {
     d = tap(s, x + 1, y + 1)
   }
   const top = f32x4.add(a, f32x4.mul(ku, f32x4.sub(b, a))), low = f32x4.add(c, f32x4.mul(ku, f32x4.sub(d, c)))
-  return f32x4.add(top, f32x4.mul(kv, f32x4.sub(low, top)))
+  // Rounding may go over whole by a last bit.
+  return f32x4.pmin(f32x4.splat(1), f32x4.add(top, f32x4.mul(kv, f32x4.sub(low, top))))
 }
 
 /** A cubic through four values at −1, 0, 1, 2 (E. Catmull, R. Rom, A class of local interpolating splines, 1974). */

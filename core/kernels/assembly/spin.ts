@@ -86,7 +86,7 @@ export function spinRings(
       const k = f32x4.splat(min<f32>(1, ring - <f32>j))
       const t = table + (<usize>j << 3)
       const a = onRing(load<u32>(t), load<i32>(t, 4), turn), b = onRing(load<u32>(t, 8), load<i32>(t, 12), turn)
-      v128.store(q, f32x4.add(a, f32x4.mul(k, f32x4.sub(b, a))))
+      v128.store(q, f32x4.pmin(f32x4.splat(1), f32x4.add(a, f32x4.mul(k, f32x4.sub(b, a)))))
     }
   }
 }
