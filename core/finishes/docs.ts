@@ -22,7 +22,7 @@ export const finishDocs = (): string =>
       'the card, the finish and the frame on the ring, so that all of it closes over the loop.',
     'The picture of a piece is exposed first: with motion blur a finish works on the mean over the shutter. The opacity and ' +
       'blend mode of the piece come last. Coats behind blend with what the piece itself has laid, not with what lies behind it.',
-    'In a wash what lies beyond the frame counts: as much of it is computed as the finishes read, up to 256 px. `wash` has ' +
+    'In a wash what lies beyond the frame counts: as much of it is computed as the finishes read, up to 192 px. `wash` has ' +
       'its opacity (how much of the whole is seen) and its blend mode (how the treated picture lies on the untreated one).',
     'Every finish has `id`, `kind`, `name` and these:\n\n' + table(COMMON_FINISH_PARAMETERS),
     ...FINISHES.map(({ kind, label, help, parameters, reads }) =>

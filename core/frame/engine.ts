@@ -127,18 +127,19 @@ export class Engine {
     const { x, y, w: width, h: height } = view.region ?? { x: 0, y: 0, w: frameWidth, h: frameHeight }
     const { kernels } = this
     this.beginFrame()
-    const drawing = this.drawing(card, shownMoment(card, frame), scale, draft)
-    const canvas = this.canvasFor(neededFor(drawing, { x, y, w: width, h: height }, view.beyond ?? 0))
+    const part = { x, y, w: width, h: height }
+    const drawing = { ...this.drawing(card, shownMoment(card, frame), scale, draft), part }
+    const canvas = this.canvasFor(neededFor(drawing, part, view.beyond ?? 0))
     const start = kernels.mark()
     let done = false
     try {
       const laid = seenIn({ x, y, w: (width + 15) & ~15, h: height }, this.ground.lay(canvas, this.strata(drawing)))
       // What is laid is also given out.
       kernels.begin(Infinity)
-      const { pixels, part } = this.written.begin(view.reuse, { width, height, bits }, laid, { x, y })
-      if (part) {
+      const { pixels, part: changed } = this.written.begin(view.reuse, { width, height, bits }, laid, { x, y })
+      if (changed) {
         const to = { width, bits, seed: card.seed, origin: { x, y } }
-        this.put(canvas, part, isLinear(card), pixels, to)
+        this.put(canvas, changed, isLinear(card), pixels, to)
       }
       done = true
       return { width, height, bits, pixels }
@@ -227,6 +228,7 @@ export class Engine {
       light: lightOf(card, at),
       draft,
       lists: LISTS,
+      part: null,
       copies: 1,
       shutter: card.steps > 1 ? null : card.shutter,
     }

@@ -1,6 +1,7 @@
 import type { FinishBench } from '../finishes/definition'
 import { rowsOf } from '../finishes/strips'
-import type { Kernels, Picture } from '../kernels/kernels'
+import type { Kernels, Picture, PlaceWindow } from '../kernels/kernels'
+import { common } from './grid-box'
 import type { LaidFinish } from './laid-finishes'
 
 // Carries finishes out, one after the other. Point operations in a row are worked strip by strip, so that memory is gone
@@ -14,7 +15,8 @@ export interface ReadyFinish {
 
 /**
  * Works finishes on a picture; what comes out fills `dst`, which lies in the same box and may be the same memory where all are
- * point operations. Each bench is made when its finish begins.
+ * point operations. Each bench is made when its finish begins. `neededFor` gives the part of what comes out that is looked at by
+ * those that work later, and by whoever asked: beyond it point operations leave undefined what they fill.
  */
 export function workFinishes(
   kernels: Kernels,
@@ -22,6 +24,7 @@ export function workFinishes(
   benchOf: (finish: LaidFinish) => FinishBench,
   src: Picture,
   dst: Picture,
+  neededFor: (later: readonly LaidFinish[]) => PlaceWindow = () => src.box,
 ): void {
   const stages = stagesOf(finishes)
   const mark = kernels.mark()
@@ -32,13 +35,20 @@ export function workFinishes(
     const into = (stages.length - 1 - i) % 2 === 0 ? dst : other!
     const inner = kernels.mark()
     const ready = stage.map((finish) => ({ finish, bench: benchOf(finish) }))
-    if (stage[0]!.definition.rows) workRows(kernels, ready, from, into)
+    const part = common(neededFor(stages.slice(i + 1).flat()), src.box)
+    if (stage[0]!.definition.rows)
+      workRows(kernels, ready, windowOf(kernels, from, part), windowOf(kernels, into, part))
     else workWhole(kernels, ready[0]!, from, into)
     kernels.release(inner)
     from = into
   })
   kernels.release(mark)
 }
+
+const windowOf = (kernels: Kernels, picture: Picture, box: PlaceWindow): Picture => ({
+  ...kernels.window(picture, box.x - picture.box.x, box.y - picture.box.y, box.w, box.h),
+  box,
+})
 
 /** Whether a run of finishes can be worked where it lies. */
 export const inPlace = (finishes: readonly LaidFinish[]): boolean =>

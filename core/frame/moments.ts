@@ -16,7 +16,7 @@ export function movedFor(drawing: Drawing, finish: LaidFinish, frames: Frames): 
   const copies = drawing.copies * momentsOf(finish).length
   if (copies > MOST_MOMENTS) return null
   const at = movedTo(drawing.at, drawing.at.frame + frames)
-  return { ...drawing, at, light: lightOf(drawing.card, at), copies }
+  return { ...drawing, at, light: lightOf(drawing.card, at), part: null, copies }
 }
 
 /** Whether a moment so many frames away lies on the same side of the seam, or the seam does not count. */

@@ -52,6 +52,8 @@ export interface Drawing extends Palette {
   draft: boolean
   /** What groups ask of the lists that they hold. */
   lists: Lists
+  /** The part of the frame that is asked for; null while a picture at another frame is made, which is needed whole. */
+  part: GridBox | null
   /** How many pictures at other frames are made at once for this one: those of trails in trails multiply. */
   copies: number
   /** Open while a piece is exposed; null for none, and for what a group holds, which is exposed with it. */

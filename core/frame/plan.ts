@@ -61,6 +61,15 @@ function plannedPieces(drawing: Drawing, list: PieceList, from: number, at: Mome
 const behindOf = (list: PieceList, index: number): Behind => ({
   strata: (drawing, at) => strataOf(drawing, list, index + 1, at),
   touched: (drawing, at) => LISTS.touched(drawing, list.pieces.slice(index + 1), list.parent, list.path, at),
+  seen(drawing, at) {
+    // What a group holds is needed whole.
+    if (!drawing.part || !list.ground) return null
+    const looks = LISTS.looks(drawing, list.pieces.slice(0, index), at)
+    if (!Number.isFinite(looks)) return null
+    const by = Math.ceil(looks / 16) * 16
+    const { x, y, w, h } = drawing.part
+    return { x: x - by, y: y - by, w: (w + 2 * by + 15) & ~15, h: h + 2 * by }
+  },
 })
 
 /** What groups ask of the lists that they hold. */

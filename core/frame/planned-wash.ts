@@ -23,6 +23,8 @@ import { layWash } from './wash'
 export interface Behind {
   strata(drawing: Drawing, at: Moment): Stratum[]
   touched(drawing: Drawing, at: Moment): Rect | null
+  /** The part of the canvas that is looked at after a wash in front of it; null for all. */
+  seen(drawing: Drawing, at: Moment): GridBox | null
 }
 
 /** A wash, as it will be worked on what lies behind it. */
@@ -36,7 +38,11 @@ export function planWash(drawing: Drawing, piece: Piece, behind: Behind, place: 
     name: () => drawing.contents.of(drawing, piece, at, false),
     lay: (canvas) =>
       namingPiece(piece, place, () =>
-        layWash(drawing, piece, finishes, at, canvas, (finish, box) => around(drawing, piece, behind, at, finish, box)),
+        layWash(
+          ...([drawing, piece, finishes, at, canvas] as const),
+          (finish, box) => around(drawing, piece, behind, at, finish, box),
+          behind.seen(drawing, at) ?? canvas.box,
+        ),
       ),
   }
 }

@@ -110,11 +110,29 @@ function prepareTexture(palette: Palette, paint: EvaluatedTexture, hook: Hook, p
     return { ramp, places: (window) => kernels.placeLines(window, grid, paint.weight, pixels, lines) }
   }
   const ramp = twoColours(kernels, paint, linear, paint.weight)
+  if (paint.pattern === 'flow') return { ramp, ...flowing(palette, paint, map) }
   // A seed on its way between two keys is the nearest whole one.
   const seed = Math.round(paint.seed)
   const tile = tiles.of(paint.pattern, seed)
   const name = `${paint.pattern} ${seed} ${Object.values(map).join(' ')}`
   return { ramp, places: (window) => kernels.placeTile(window, tile, TILE, map), name }
+}
+
+/** Flowing noise: its places, about ½, moved by the brightness. */
+function flowing(
+  { kernels }: Palette,
+  { sizeX, sizeY, detail, brightness, evolution, seed }: EvaluatedTexture,
+  map: Affine,
+) {
+  const { a, b, c, d, e, f } = map
+  const cells = { a: a / sizeX, b: b / sizeX, e: e / sizeX, c: c / sizeY, d: d / sizeY, f: f / sizeY }
+  const throwOf = Math.round(seed)
+  return {
+    name: `flow ${throwOf} ${detail} ${evolution} ${brightness} ${Object.values(cells).join(' ')}`,
+    // −1 to 1 becomes 0 to 1.
+    places: (window: GridBox) =>
+      kernels.placeScaled(kernels.flowNoise(window, cells, detail, evolution, throwOf), -1 - 2 * brightness, 0.5),
+  }
 }
 
 /** From the ground to the colour; contrast ½ is the pattern as it is, 1 has no greys between. */

@@ -4,7 +4,7 @@ import { PLACE_PARAMETERS } from '../pieces/place'
 import { numberValue } from '../values/evaluated'
 import type { Moment } from '../values/moment'
 import type { Px, Rect } from '../units'
-import type { Canvas } from './canvas'
+import { Canvas } from './canvas'
 import { washScale } from './finish-scale'
 import type { Elsewhere } from './finish-bench'
 import { finishBench } from './finish-bench'
@@ -12,16 +12,17 @@ import { inPlace, workFinishes } from './finishing'
 import type { GridBox } from './grid-box'
 import { common } from './grid-box'
 import type { LaidFinish } from './laid-finishes'
-import { finishedBounds } from './laid-finishes'
+import { finishedBounds, looksOf } from './laid-finishes'
 import { BOX_GRID } from '../kernels/gauss'
 import type { Drawing } from './piece'
 
 /** Card px around the frame that are computed for washes at the most. */
-const MOST_BEYOND = 256
+const MOST_BEYOND = 192
 
 /**
  * Treats what a canvas holds by the finishes of a wash. Opacity mixes what came out with what came in; other blend modes lay it
- * on what came in. `elsewhere` gives other moments of what lies behind, and other pieces, in a box.
+ * on what came in. `elsewhere` gives other moments of what lies behind, and other pieces, in a box. `seen` is the part of the canvas
+ * that is looked at afterwards.
  */
 export function layWash(
   drawing: Drawing,
@@ -30,6 +31,7 @@ export function layWash(
   at: Moment,
   canvas: Canvas,
   elsewhere: (finish: LaidFinish, box: GridBox) => Elsewhere,
+  seen: GridBox = canvas.box,
 ): void {
   const { kernels } = drawing
   const scale = washScale(drawing)
@@ -41,16 +43,28 @@ export function layWash(
   const src = { ...window, box }
   const benchOf = (finish: LaidFinish) =>
     finishBench(drawing, scale, finish, { frame: at.frame, hook: null }, elsewhere(finish, box))
+  // What later finishes look at, on whole groups of pixels.
+  const neededFor = (later: readonly LaidFinish[]) => {
+    const looks = looksOf(later, scale)
+    if (!Number.isFinite(looks)) return box
+    const by = Math.ceil(looks / 16) * 16
+    const around = { x: seen.x - by, y: seen.y - by, w: (seen.w + 2 * by + 15) & ~15, h: seen.h + 2 * by }
+    return common(around, box)
+  }
   canvas.touch(box)
   if (inPlace(finishes) && opacity === 1 && piece.blend === 'normal') {
-    workFinishes(kernels, finishes, benchOf, src, src)
+    workFinishes(kernels, finishes, benchOf, src, src, neededFor)
   } else {
     const made = { ...kernels.layers(box.w, box.h, false), box }
-    workFinishes(kernels, finishes, benchOf, src, made)
-    if (piece.blend !== 'normal') kernels.blend(piece.blend, made, window, opacity)
-    else {
-      if (opacity < 1) kernels.mixRows(src, made, opacity)
-      kernels.copy(made, window)
+    workFinishes(kernels, finishes, benchOf, src, made, neededFor)
+    if (piece.blend !== 'normal') {
+      const part = neededFor([])
+      kernels.blend(piece.blend, new Canvas(kernels, made, box).window(part), canvas.window(part), opacity)
+    } else {
+      const part = neededFor([])
+      const [from, onto] = [new Canvas(kernels, made, box).window(part), canvas.window(part)]
+      if (opacity < 1) kernels.mixRows(onto, from, opacity)
+      kernels.copy(from, onto)
     }
   }
   kernels.release(mark)

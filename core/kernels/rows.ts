@@ -132,7 +132,8 @@ export class RowKernels extends PlaneKernels {
     }
     const mark = this.mark()
     const row = this.take((Math.ceil(w / size) + 4) * 16)
-    this.run.coarseGrainRows(at, stride, w, h, box.x, box.y, size, amount, by, coloured, bell, seed, row)
+    const places = this.take(w * 16)
+    this.run.coarseGrainRows(at, stride, w, h, box.x, box.y, size, amount, by, coloured, bell, seed, row, places)
     this.release(mark)
   }
 }

@@ -240,6 +240,7 @@ export class SpreadKernels extends RowKernels {
     const plane = this.plane(w, h, 0)
     const mark = this.mark()
     const { a, b, c, d, e, f } = map
+    const columns = this.take(w * 8 + 32)
     const cells = Math.sqrt(Math.max(a * a + c * c, b * b + d * d))
     // With gradients of length 1 an octave keeps within √½ (K. Perlin, Improving Noise, 2002).
     const whole = Array.from({ length: Math.ceil(octaves) }, (_, i) => Math.min(1, octaves - i) / 2 ** i)
@@ -262,6 +263,7 @@ export class SpreadKernels extends RowKernels {
         d * k,
         e * k + shiftX,
         f * k + shiftY,
+        columns,
       ]
       this.run.addFlowNoise(plane.at, w, h, x, y, ...numbers)
     }

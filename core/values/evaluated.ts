@@ -38,6 +38,12 @@ export interface EvaluatedTexture extends Pick<StoredTexture, 'type' | 'pattern'
   y: number
   weight: number
   seed: number
+  /** Flowing noise: sizes in px, octaves, brightness as a share, evolution in turns. */
+  sizeX: number
+  sizeY: number
+  detail: number
+  brightness: number
+  evolution: number
 }
 
 export type EvaluatedPaint = { type: 'solid'; colour: Rgba } | EvaluatedGradient | EvaluatedTexture
@@ -106,6 +112,11 @@ export function paintValue(paint: StoredPaint, at: Moment): EvaluatedPaint {
       x: numberValue(paint.x, at, TEXTURE_PARAMETERS.x),
       y: numberValue(paint.y, at, TEXTURE_PARAMETERS.y),
       seed: numberValue(paint.seed, at, TEXTURE_PARAMETERS.seed),
+      sizeX: numberValue(paint.sizeX, at, TEXTURE_PARAMETERS.sizeX),
+      sizeY: numberValue(paint.sizeY, at, TEXTURE_PARAMETERS.sizeY),
+      detail: numberValue(paint.detail, at, TEXTURE_PARAMETERS.detail),
+      brightness: share(paint.brightness, TEXTURE_PARAMETERS.brightness),
+      evolution: numberValue(paint.evolution, at, TEXTURE_PARAMETERS.evolution),
     }
   }
   const { type, form, spread, mix, hang } = paint

@@ -64,7 +64,7 @@ export interface StoredGradient {
 
 export interface StoredTexture {
   type: 'texture'
-  pattern: 'noise' | 'grid' | 'lines' | 'brushed' | 'paper' | 'picture'
+  pattern: 'noise' | 'flow' | 'grid' | 'lines' | 'brushed' | 'paper' | 'picture'
   picture: string | null
   colour: Movable<string>
   ground: Movable<string>
@@ -74,6 +74,12 @@ export interface StoredTexture {
   y: Movable<number>
   weight: Movable<number>
   seed: Movable<number>
+  /** Flowing noise only, as is all up to the evolution. */
+  sizeX: Movable<number>
+  sizeY: Movable<number>
+  detail: Movable<number>
+  brightness: Movable<number>
+  evolution: Movable<number>
   hang: 'piece' | 'card'
 }
 

@@ -163,6 +163,55 @@ export const TEXTURE_PARAMETERS = {
     unit: '',
     slider: [0, 100],
   }),
+  sizeX: number({
+    label: 'Size X',
+    help: 'Flowing noise: width of its largest grains, in px',
+    default: 200,
+    min: 1,
+    max: 10_000,
+    step: 1,
+    unit: 'px',
+    slider: [4, 800],
+  }),
+  sizeY: number({
+    label: 'Size Y',
+    help: 'Flowing noise: height of its largest grains, in px; much more or less than the width makes streaks',
+    default: 200,
+    min: 1,
+    max: 10_000,
+    step: 1,
+    unit: 'px',
+    slider: [4, 800],
+  }),
+  detail: number({
+    label: 'Detail',
+    help: 'Flowing noise: octaves, each with grains half as large and half as strong',
+    default: 4,
+    min: 1,
+    max: 8,
+    step: 1,
+    unit: '',
+  }),
+  brightness: number({
+    label: 'Brightness',
+    help: 'Flowing noise: moves all of it towards the colour, or (negative) towards the ground, in %',
+    default: 0,
+    min: -100,
+    max: 100,
+    step: 1,
+    unit: '%',
+  }),
+  evolution: number({
+    label: 'Evolution',
+    help: 'Lets the noise flow: 1 is a whole turn, after which it is the same again',
+    default: 0,
+    min: -1000,
+    max: 1000,
+    step: 0.01,
+    unit: '',
+    slider: [0, 4],
+    turn: 1,
+  }),
 } as const
 
 const PLACE = ['scale', 'angle', 'x', 'y'] as const
@@ -172,6 +221,7 @@ const THROWN = [...DRAWN, 'seed'] as const
 /** Generated textures, and `picture` for one that was brought in; which parameters count for each. */
 export const PATTERNS = [
   { value: 'noise', label: 'Noise', counts: THROWN },
+  { value: 'flow', label: 'Flowing noise', counts: [...THROWN, 'sizeX', 'sizeY', 'detail', 'brightness', 'evolution'] },
   { value: 'grid', label: 'Grid', counts: DRAWN },
   { value: 'lines', label: 'Lines', counts: DRAWN },
   { value: 'brushed', label: 'Brushed metal', counts: THROWN },
@@ -274,6 +324,11 @@ const texture = z
     y: ranged(TEXTURE_PARAMETERS.y),
     weight: ranged(TEXTURE_PARAMETERS.weight),
     seed: ranged(TEXTURE_PARAMETERS.seed),
+    sizeX: ranged(TEXTURE_PARAMETERS.sizeX),
+    sizeY: ranged(TEXTURE_PARAMETERS.sizeY),
+    detail: ranged(TEXTURE_PARAMETERS.detail),
+    brightness: ranged(TEXTURE_PARAMETERS.brightness),
+    evolution: ranged(TEXTURE_PARAMETERS.evolution),
     hang,
   })
   .superRefine(({ pattern, picture }, context) => {

@@ -67,7 +67,7 @@ describe('a paint as CSS', () => {
     }
   })
 
-  test.each(['noise', 'grid', 'lines', 'brushed', 'paper', 'picture'] as const)(
+  test.each(['noise', 'flow', 'grid', 'lines', 'brushed', 'paper', 'picture'] as const)(
     'a hint of the texture %s',
     (pattern) => {
       const paint = {

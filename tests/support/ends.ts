@@ -46,7 +46,7 @@ export function endsOf(parameter: Parameter): unknown[] {
         ...['linear', 'radial', 'conic', 'edge'].map((type) => gradient(type)),
         gradient('linear', 'repeat'),
         gradient('radial', 'reflect'),
-        ...['noise', 'grid', 'lines', 'brushed', 'paper'].map(texture),
+        ...['noise', 'flow', 'grid', 'lines', 'brushed', 'paper'].map(texture),
       ]
   }
 }

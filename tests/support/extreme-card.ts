@@ -68,7 +68,7 @@ export function extremeCard(seed: number): Card {
     const type = pick(['solid', 'solid', 'linear', 'radial', 'conic', 'edge', 'texture'])
     if (type === 'solid') return { type, colour: colour() }
     if (type === 'texture') {
-      const pattern = pick(['noise', 'grid', 'lines', 'brushed', 'paper'])
+      const pattern = pick(['noise', 'flow', 'grid', 'lines', 'brushed', 'paper'])
       return { type, pattern, scale: pick([1, 100, 10_000]), angle: pick([0, 45, 36_000]) }
     }
     const stops = Array.from({ length: pick([2, 3, 9]) }, () => ({ at: pick([0, 50, 50, 100]), colour: colour() }))

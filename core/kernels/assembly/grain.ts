@@ -83,14 +83,25 @@ export function grainRows(
 
 /**
  * Grains of `size` pixels: random numbers on a lattice that far apart, mixed between its points. A mix of numbers has less
- * variance than each: it is made up for, so that all pixels have the same. row: w/size + 4 pixels, twice.
+ * variance than each: it is made up for, so that all pixels have the same. row: w/size + 4 pixels; places: w pixels.
  */
 export function coarseGrainRows(
   at: usize, stride: usize, w: i32, h: i32, x0: i32, y0: i32, size: f64,
-  amount: f32, by: f32, coloured: bool, bell: bool, seed: u32, row: usize,
+  amount: f32, by: f32, coloured: bool, bell: bool, seed: u32, row: usize, places: usize,
 ): void {
   const first = <i32>floor((<f64>x0 + 0.5) / size)
   const count = <i32>floor((<f64>(x0 + w) + 0.5) / size) - first + 2
+  // Where each column lies on the lattice: the point before it, how far beyond that, and what makes up for the mix.
+  for (let x = 0; x < w; x++) {
+    const across = (<f64>(x + x0) + 0.5) / size
+    const i = <i32>floor(across)
+    const k = <f32>(across - <f64>i)
+    const p = places + (<usize>x << 4)
+    store<usize>(p, row + (<usize>(i - first) << 4))
+    const even: f32 = <f32>1 / sqrt<f32>(k * k + (<f32>1 - k) * (<f32>1 - k))
+    store<f32>(p, k * even, 4)
+    store<f32>(p, even - k * even, 8)
+  }
   let known = i32.MIN_VALUE
   let mixed: f32 = 0
   for (let y = 0; y < h; y++) {
@@ -110,13 +121,10 @@ export function coarseGrainRows(
       const v = v128.load(p)
       const alpha = f32x4.extract_lane(v, 3)
       if (alpha <= 0) continue
-      const across = (<f64>(x + x0) + 0.5) / size
-      const i = <i32>floor(across)
-      const k = <f32>(across - <f64>i)
-      const even: f32 = <f32>1 / sqrt<f32>(k * k + (<f32>1 - k) * (<f32>1 - k))
-      const q = row + (<usize>(i - first) << 4)
-      const a = v128.load(q)
-      const n = f32x4.mul(f32x4.splat(even), f32x4.add(a, f32x4.mul(f32x4.splat(k), f32x4.sub(v128.load(q, 16), a))))
+      const c = places + (<usize>x << 4)
+      const q = load<usize>(c)
+      const n = f32x4.add(
+        f32x4.mul(v128.load32_splat(c + 8), v128.load(q)), f32x4.mul(v128.load32_splat(c + 4), v128.load(q, 16)))
       put(p, v, n, alpha, amount * taken(v, alpha, by))
     }
   }
