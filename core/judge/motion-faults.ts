@@ -1,3 +1,4 @@
+import { finishFaults } from './finish-faults'
 import { listParameters } from '../card/addresses'
 import type { Moving } from '../values/moving'
 import { isMoving } from '../values/moving'
@@ -12,7 +13,7 @@ import { motoredNumber } from '../values/moved'
 import { wordsFrom } from '../card/wording'
 import type { Motor } from '../values/motors/schema'
 
-/** What is wrong with one moving value; the rest of the card plays on. */
+/** What is wrong with one moving value, or with a finish; the rest of the card plays on. */
 export interface MotionFault {
   address: string
   label: string
@@ -25,13 +26,14 @@ export interface MotionFault {
 /** Frames at which formulas are tried. */
 const TRIED = 500
 
-/** Everything in the card's motion that does not do what it was meant to. */
+/** Everything in the card's motion and finishes that does not do what it was meant to. */
 export function motionFaults(card: Card): MotionFault[] {
   const places = listParameters(card).filter(({ value }) => isMoving(value))
   const { ring } = momentOf(card, 0)
   const all = new Set(listParameters(card).map(({ address }) => address))
   return [
     ...linkFaults(card),
+    ...finishFaults(card),
     ...places.flatMap(({ address, label, parameter, value }) => {
       const moving = value as Moving<never>
       const fault = (motor: number | null, message: string, remedy: string): MotionFault => ({
