@@ -20,7 +20,15 @@ const shown = () => page.locator('.bench[data-ready=true]').waitFor()
 try {
   await page.goto('/')
   await page.locator('article canvas').nth(1).waitFor()
-  await page.waitForFunction(() => [...document.querySelectorAll('article canvas')].every((c) => c.width !== 300))
+  // Those that can be seen: the others are made when one comes near them.
+  await page.waitForFunction(
+    () =>
+      [...document.querySelectorAll('article canvas')]
+        .filter((canvas) => canvas.getBoundingClientRect().top < window.innerHeight)
+        .every((canvas) => canvas.width !== 300),
+    null,
+    { timeout: 90_000 },
+  )
   await page.waitForTimeout(4000)
   await shoot('shelf')
 
@@ -54,6 +62,14 @@ try {
   await page.mouse.move(600, 700)
   await page.waitForTimeout(5000)
   await shoot('bench-letters')
+  await page.goto('/card/demo-16-old-projector')
+  await shown()
+  await page.getByRole('slider', { name: 'Frame', exact: true }).focus()
+  for (let i = 0; i < 6; i++) await page.keyboard.press('Shift+ArrowRight')
+  await page.locator('.piece .body', { hasText: 'Lamp' }).click()
+  await page.locator('.glaze .body', { hasText: 'Flare' }).click()
+  await page.waitForTimeout(6000)
+  await shoot('bench-wash')
   await page.goto('/card/demo-13-bent-way')
   await shown()
   await page.waitForTimeout(5000)

@@ -44,6 +44,7 @@ export const blur = defineFinish({
     y: placeY(form(['around', 'towards'])),
   },
   headline: 'radius',
+  hands: { place: ['x', 'y'], way: { angle: 'angle', length: 'length' } },
   reads: 'neighbours',
   idle: (values) => amountOf(values) === 0,
   reach({ form, radius, length }, scale) {

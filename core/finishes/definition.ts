@@ -57,6 +57,11 @@ export interface FinishDefinition<T extends Parameters = Parameters> {
   headline: keyof T & string
   /** Beside its own pixel: what it looks at. */
   reads: 'pixel' | 'neighbours' | 'moments' | 'piece'
+  /** Parameters that a hand holds on the stage: a place in % of the area, and a direction with its length. */
+  hands?: {
+    place?: readonly [keyof T & string, keyof T & string]
+    way?: { angle: keyof T & string; length: keyof T & string }
+  }
   /** Whether nothing changes at these values: the picture stays to the bit. */
   idle?(values: EvaluatedValues<T>): boolean
   /** How far from a pixel it looks, and so how far around what came in its work can be seen. */

@@ -55,6 +55,7 @@ export const flare = defineFinish({
     bend: percent('Ghost size', 'How large the reflections are, in % of the light', 50),
   },
   headline: 'amount',
+  hands: { place: ['x', 'y'] },
   reads: 'pixel',
   idle: ({ amount }) => amount === 0,
   paints({ x, y, size, ghosts, bend }, scale): Rect | null {

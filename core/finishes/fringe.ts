@@ -27,6 +27,7 @@ export const fringe = defineFinish({
     y: placeY(outward),
   },
   headline: 'amount',
+  hands: { place: ['x', 'y'], way: { angle: 'angle', length: 'amount' } },
   reads: 'neighbours',
   idle: ({ amount }) => isZero(amount),
   reach: ({ amount, form }, { px }) => (form === 'outward' ? EVERYWHERE : Math.abs(px(amount)) + 3),

@@ -12,7 +12,7 @@ export const glint = defineFinish({
     place: number({
       label: 'Place',
       help: 'How far the light has come across, in %',
-      ...({ default: 50, min: 0, max: 100, step: 0.5, unit: '%' } as const),
+      ...({ default: 50, min: 0, max: 100, step: 0.5, unit: '%', turn: 100 } as const),
     }),
     angle: angle('Where the light moves to, in degrees anticlockwise: 0 is to the right', -20),
     width: span('Width', 'Width of the band', 60, [0, 400]),
@@ -30,6 +30,7 @@ export const glint = defineFinish({
     }),
   },
   headline: 'place',
+  hands: { way: { angle: 'angle', length: 'width' } },
   reads: 'pixel',
   idle: ({ amount, place }) => amount === 0 || place === 0 || place === 100,
   rows({ place, angle, width, softness, amount, colour, falls }, { kernels, px, linear, area }) {

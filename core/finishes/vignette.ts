@@ -30,6 +30,7 @@ export const vignette = defineFinish({
     y: placeY(),
   },
   headline: 'amount',
+  hands: { place: ['x', 'y'] },
   reads: 'pixel',
   idle: ({ amount }) => amount === 0,
   rows({ amount, radius, softness, roundness, x, y }, { kernels, area }) {

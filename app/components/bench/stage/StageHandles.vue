@@ -16,6 +16,7 @@ import { useRibbon } from '~/stores/ribbon'
 import { useStage } from '~/stores/stage'
 import { onEngine } from '~/workers/engine-pool'
 import DrawingHand from './DrawingHand.vue'
+import FinishHandles from './FinishHandles.vue'
 import GradientHandles from './GradientHandles.vue'
 import LightHandle from './LightHandle.vue'
 import PathHandles from './PathHandles.vue'
@@ -253,6 +254,7 @@ const netBox = computed(() => {
         <RouteHandles v-if="stage.routes" :hand="hand" />
       </template>
       <GradientHandles :hand="hand" />
+      <FinishHandles v-if="bench.finish" :hand="hand" />
       <LightHandle v-if="lit" :hand="hand" />
       <rect v-if="netBox" class="net" v-bind="netBox" />
       <DrawingHand v-if="stage.drawing" :hand="hand" :kind="stage.drawing" />

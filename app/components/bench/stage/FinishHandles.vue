@@ -1,0 +1,168 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { writeValue } from '#core/edit/values'
+import { finishOf } from '#core/finishes/table'
+import type { Point, Px, Rect } from '#core/units'
+import type { Length } from '#core/values/moving'
+import { counts } from '#core/values/parameter-kinds'
+import { valueAt } from '#core/values/evaluated'
+import type { Held, StageHand } from '~/composables/stage-hand'
+import { useMoment } from '~/composables/moment'
+import { useBench } from '~/stores/bench'
+import { useRibbon } from '~/stores/ribbon'
+
+/** Hands on what a finish has on the stage: its place, and its direction with its length. */
+const props = defineProps<{ hand: StageHand }>()
+const bench = useBench()
+const ribbon = useRibbon()
+const { base } = useMoment()
+const { onScreen } = props.hand
+
+const finish = computed(() => bench.finish!)
+const definition = computed(() => finishOf(finish.value.kind))
+const entry = computed(() => props.hand.outlook().find(({ id }) => id === bench.piece?.id))
+/** What places in % count across: the ink of the piece, or the frame under a wash. */
+const area = computed<Rect>(() => {
+  const { width, height } = bench.card!.frame
+  return entry.value?.bounds ?? { left: 0, top: 0, right: width, bottom: height }
+})
+/** Card px per px of the finish, and the px that 100 % stands for. */
+const unit = computed(() => entry.value?.placement.scale ?? 1)
+const reference = computed(() => {
+  const { width, height } = bench.card!.frame
+  return entry.value ? entry.value.reference * unit.value : Math.min(width, height)
+})
+
+const isThere = (name: string) => counts(definition.value.parameters[name]!, finish.value)
+const now = (name: string) => valueAt(definition.value.parameters[name]!, finish.value[name], base.value)
+const px = (length: Length): Px =>
+  typeof length === 'number' ? length * unit.value : (length.value / 100) * reference.value
+
+const placed = computed(() => {
+  const names = definition.value.hands?.place
+  return names && isThere(names[0]) ? names : null
+})
+const aimed = computed(() => {
+  const names = definition.value.hands?.way
+  return names && isThere(names.angle) && isThere(names.length) ? names : null
+})
+const middle = computed<Point>(() => {
+  const { left, top, right, bottom } = area.value
+  const [x, y] = placed.value ? placed.value.map((name) => Number(now(name))) : [50, 50]
+  return { x: left + ((right - left) * x!) / 100, y: top + ((bottom - top) * y!) / 100 }
+})
+/** The end of the way, from the middle on; a short one is held farther out. */
+const tip = computed<Point | null>(() => {
+  if (!aimed.value) return null
+  const angle = (Number(now(aimed.value.angle)) * Math.PI) / 180
+  const length = Math.max(0, px(now(aimed.value.length) as Length))
+  return { x: middle.value.x + Math.cos(angle) * length, y: middle.value.y - Math.sin(angle) * length }
+})
+
+function put(label: string, values: Record<string, number>) {
+  const address = `${bench.piece!.id}/${finish.value.id}`
+  bench.edit(
+    label,
+    (card) =>
+      Object.entries(values).reduce((next, [name, value]) => {
+        const parameter = definition.value.parameters[name]!
+        const cut = 'min' in parameter ? Math.min(parameter.max, Math.max(parameter.min, value)) : value
+        return writeValue(next, `${address}/${name}`, ribbon.frame, Math.round(cut * 10) / 10)
+      }, card),
+    `${address}/hand`,
+  )
+}
+
+function moveMiddle({ x, y }: Point) {
+  const { left, top, right, bottom } = area.value
+  const [nameX, nameY] = placed.value!
+  put(`Place of ${definition.value.label.toLowerCase()}`, {
+    [nameX]: ((x - left) / Math.max(1, right - left)) * 100,
+    [nameY]: ((y - top) / Math.max(1, bottom - top)) * 100,
+  })
+}
+
+/** Shift keeps to steps of 15°. */
+function moveTip(point: Point, { shiftKey }: Held) {
+  const { angle, length } = aimed.value!
+  const [dx, dy] = [point.x - middle.value.x, middle.value.y - point.y]
+  const turn = (Math.atan2(dy, dx) * 180) / Math.PI
+  const reach = Math.hypot(dx, dy)
+  const isPercent = typeof now(length) !== 'number'
+  put(`Direction of ${definition.value.label.toLowerCase()}`, {
+    [angle]: shiftKey ? Math.round(turn / 15) * 15 : turn,
+    [length]: isPercent ? (reach / Math.max(1, reference.value)) * 100 : reach / unit.value,
+  })
+}
+</script>
+
+<template>
+  <g v-if="placed || tip" class="finish">
+    <template v-if="tip">
+      <line
+        v-for="kind in ['under', 'way']"
+        :key="kind"
+        :class="kind"
+        :x1="onScreen(middle).x"
+        :y1="onScreen(middle).y"
+        :x2="onScreen(tip).x"
+        :y2="onScreen(tip).y"
+      />
+      <circle
+        class="tip"
+        :cx="onScreen(tip).x"
+        :cy="onScreen(tip).y"
+        r="6"
+        tabindex="0"
+        role="button"
+        aria-label="Direction and length, on the stage: arrows move it"
+        @pointerdown.stop="hand.drag($event, moveTip)"
+        @keydown="hand.nudge($event, tip, moveTip)"
+      >
+        <title>Direction and length</title>
+      </circle>
+    </template>
+    <g
+      v-if="placed"
+      tabindex="0"
+      role="button"
+      aria-label="Place of the finish, on the stage: arrows move it"
+      :transform="`translate(${onScreen(middle).x} ${onScreen(middle).y})`"
+      @pointerdown.stop="hand.drag($event, moveMiddle)"
+      @keydown="hand.nudge($event, middle, moveMiddle)"
+    >
+      <circle class="ring" r="9" />
+      <path class="cross" d="M-14 0H-5M5 0H14M0 -14V-5M0 5V14" />
+      <title>Place</title>
+    </g>
+  </g>
+</template>
+
+<style scoped>
+line {
+  pointer-events: none;
+  stroke: #fff6ee;
+  stroke-width: 1.4;
+}
+.under {
+  stroke: #0009;
+  stroke-width: 3;
+}
+.tip {
+  cursor: move;
+  fill: #2b2420;
+  stroke: #fff6ee;
+  stroke-width: 1.5;
+}
+.ring {
+  cursor: move;
+  fill: #2b24203d;
+  stroke: #fff6ee;
+  stroke-width: 1.6;
+}
+.cross {
+  pointer-events: none;
+  stroke: #fff6ee;
+  stroke-width: 1.6;
+}
+</style>
