@@ -14,6 +14,7 @@ import { stepped } from '../values/moment'
 import { wordingAt } from '../card/wording'
 import { isRestless, looksElsewhere } from './laid-finishes'
 import type { Drawing } from './piece'
+import { mostExposures } from './shutter'
 import { isSeen } from './piece'
 
 // What a piece's picture is made of, as a name: equal names, equal pixels. Kept pictures are known by it.
@@ -98,7 +99,7 @@ export class Contents {
    * moment is seen of it, or of what it holds, so that its frame names it too.
    */
   of(drawing: Drawing, piece: Piece, at: Moment, exposed: boolean): string {
-    return this.within(drawing, piece, at, exposed, contentOf(drawing.card, piece, at))
+    return this.within(drawing, piece, at, exposed, contentOf(drawing, piece, at))
   }
 
   /** The name of what a piece holds, without its own coats and place. `at` is the moment of the piece itself. */
@@ -109,12 +110,12 @@ export class Contents {
       piece.kind,
       own,
       picture,
-      piecesIn(piece).map((inner) => contentOf(drawing.card, inner, insideOf(piece, at))),
+      piecesIn(piece).map((inner) => contentOf(drawing, inner, insideOf(piece, at))),
     ])
   }
 
   private within(
-    { scale, draft, light, card }: Drawing,
+    { scale, draft, light, card, copies }: Drawing,
     piece: Piece,
     at: Moment,
     exposed: boolean,
@@ -122,19 +123,22 @@ export class Contents {
   ): string {
     const around = [scale, draft, light, card.seed, card.blending, card.frame]
     const others = leansOnOthers(piece) ? serialOf(card) : null
-    const moments = exposed ? [at.frame, card.shutter, wholeText(piece), others] : null
+    const moments = exposed ? [at.frame, card.shutter, mostExposures(copies), wholeText(piece), others] : null
     return this.name(JSON.stringify([around, moments, content]))
   }
 }
 
-function contentOf(card: Card, piece: Piece, now: Moment): unknown {
+type Seen = Pick<Drawing, 'card' | 'copies'>
+
+function contentOf(drawing: Seen, piece: Piece, now: Moment): unknown {
   if (!isSeen(piece, now)) return null
   const at = stepped(now, piece.steps)
   const { still, moving } = textOf(piece)
   const words = piece.kind === 'type' ? wordingAt(piece, at) : null
   const values = moving.map(({ parameter, value }) => valueAt(parameter, value, at))
-  const elsewhere = looksElsewhere(piece) ? serialOf(card) : null
+  // Copies within copies are left out beyond some: how many there are already is a part of the picture.
+  const elsewhere = looksElsewhere(piece) ? [serialOf(drawing.card), drawing.copies] : null
   const restless = elsewhere !== null || isRestless(piece) ? at.frame : null
   const inside = insideOf(piece, at)
-  return [still, values, words, restless, elsewhere, piecesIn(piece).map((inner) => contentOf(card, inner, inside))]
+  return [still, values, words, restless, elsewhere, piecesIn(piece).map((inner) => contentOf(drawing, inner, inside))]
 }

@@ -35,7 +35,8 @@ export function planWash(drawing: Drawing, piece: Piece, behind: Behind, place: 
     piece,
     touched,
     spans: touched,
-    name: () => drawing.contents.of(drawing, piece, at, false),
+    // Beyond what is looked at it leaves what came in.
+    name: () => `${drawing.contents.of(drawing, piece, at, false)} ${JSON.stringify(behind.seen(drawing, at))}`,
     lay: (canvas) =>
       namingPiece(piece, place, () =>
         layWash(

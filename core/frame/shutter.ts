@@ -44,7 +44,11 @@ const IN_PLACE = 4
 const MOST = 96
 const MOST_IN_DRAFT = 5
 /** Exposures of all the pictures at other frames together that one picture asks for: copies of copies get fewer each. */
-export const MOST_EXPOSED = 1536
+const MOST_EXPOSED = 1536
+
+/** Exposures of one piece in one of so many pictures. */
+export const mostExposures = (copies: number): number =>
+  Math.max(MOVING, Math.min(MOST, Math.floor(MOST_EXPOSED / copies)))
 
 /** How a piece is exposed. */
 export interface Exposures {
@@ -76,7 +80,7 @@ export function exposuresOf(
   const changes = valuesAt(piece, probes[0]!) !== valuesAt(piece, probes.at(-1)!)
   if (!changes && way === 0) return { moments: [at], way, changes }
   if (!changes && way <= UNSEEN) return { moments: [open(0.5)], way, changes }
-  const most = Math.max(MOVING, Math.min(MOST, Math.floor(MOST_EXPOSED / copies)))
+  const most = mostExposures(copies)
   const count = Math.min(draft ? MOST_IN_DRAFT : most, Math.max(changes ? IN_PLACE : MOVING, exposuresFor(way)))
   return { moments: Array.from({ length: count }, (_, i) => open((i + 0.5) / count)), way, changes }
 }

@@ -169,3 +169,28 @@ test('values at which a finish is said to be idle leave every pixel to the bit, 
     expect([kind, Buffer.compare(Buffer.from(pixels.buffer), Buffer.from(bare.values.buffer))]).toEqual([kind, 0])
   }
 })
+
+test('a picture of several moments is not taken for that of a card whose other keys were changed', () => {
+  const card = (to: number, finishes: Finish[]): Card => {
+    const on = { ...emptyCard(W, H, 10), shutter: { angle: 360, phase: 0 } }
+    const x = {
+      keys: [
+        { frame: 0, value: 60 },
+        { frame: 5, value: to },
+      ],
+    }
+    const inner = withBox(
+      on,
+      { id: 'inner', width: 30, height: 30, x: x as never, y: 70 },
+      { face: [coat('fill', 'i')] },
+    ).pieces
+    const group = { ...createPiece('group', on), x: 0, y: 0, pieces: inner, finishes } as Card['pieces'][number]
+    return { ...on, pieces: [group] }
+  }
+  for (const finishes of [[], [finish('trails', { copies: 2, spacing: -2 })]]) {
+    const one = new Engine()
+    for (let again = 0; again < 3; again++) one.render(card(150, finishes), 0)
+    const after = one.render(card(90, finishes), 0).pixels
+    expect(Buffer.compare(after, forgetful.render(card(90, finishes), 0).pixels)).toBe(0)
+  }
+})
