@@ -58,12 +58,12 @@ function first() {
         placeholder="Find a coat or finish"
         aria-label="Find a coat or finish"
         @keydown.enter.prevent="first"
-        @keydown.stop
+        @keydown.esc="open = false"
       />
-      <div class="lists" role="menu" aria-label="Pour or finish">
-        <section v-if="pours.length > 0" role="group" aria-label="Pour">
-          <h3>Pour</h3>
-          <div class="pours">
+      <div v-if="pours.length + finishes.length > 0" class="lists" role="menu" aria-label="Pour or finish">
+        <section v-if="pours.length > 0" role="none">
+          <h3 aria-hidden="true">Pour</h3>
+          <div class="pours" role="none">
             <div v-for="choice in pours" :key="choice.kind" class="row" role="group" :aria-label="choice.label">
               <span class="kind" aria-hidden="true">{{ choice.label }}<HintText :text="choice.help" /></span>
               <span class="sides" role="none">
@@ -80,9 +80,9 @@ function first() {
             </div>
           </div>
         </section>
-        <section v-if="finishes.length > 0" role="group" aria-label="Finish">
-          <h3>Finish</h3>
-          <div class="finishes">
+        <section v-if="finishes.length > 0" role="none">
+          <h3 aria-hidden="true">Finish</h3>
+          <div class="finishes" role="group" aria-label="Finish">
             <button
               v-for="choice in finishes"
               :key="choice.kind"
@@ -93,8 +93,8 @@ function first() {
             </button>
           </div>
         </section>
-        <p v-if="pours.length + finishes.length === 0" class="quiet">Nothing is called that.</p>
       </div>
+      <p v-else class="quiet">Nothing is called that.</p>
     </div>
   </VMenu>
 </template>
