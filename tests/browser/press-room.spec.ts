@@ -48,7 +48,7 @@ async function startRender(page: Page, { format, first, last }: { format: string
 
 // Type, strokes and shadows; textures, sheen and a turning direction; a group, lift and a swept body; washes with bloom, grain and
 // steps; bands, maps and other pieces.
-for (const file of ['01-opening', '07-frozen', '08-lift', '15-flat-made-glossy', '17-torn-type']) {
+for (const file of ['01-opening', '07-frozen', '08-lift', '17-torn-type', '18-print-shop']) {
   test(`bench, command line and server make the same bytes of ${file}`, async ({ page }) => {
     const card = { ...demoCard(file), name: `Press test · ${file}` }
     const within = (name: string) => join(folder, `${file}-${name}`)
