@@ -37,7 +37,7 @@ export interface FinishBench extends FinishScale {
   piece(id: string): Picture | null
   /** A paint over a box, as it hangs on the piece or the card. */
   painted(paint: EvaluatedPaint, box: PlaceWindow): Picture
-  /** The colours of a gradient, premultiplied, as the card's pixels hold them. */
+  /** The colours of a gradient, premultiplied, display-encoded. */
   colours(paint: EvaluatedPaint): Float32Array
 }
 

@@ -1,9 +1,8 @@
 import type { FinishBench, FinishScale } from '../finishes/definition'
 import type { Picture, PlaceWindow } from '../kernels/kernels'
-import { rampColours } from '../paint/ramp'
 import type { EvaluatedPaint } from '../values/evaluated'
 import type { Frames, Rgba } from '../units'
-import { pixelColour } from '../paint/ramp'
+import { rampColours } from '../paint/ramp'
 import type { LaidFinish } from './laid-finishes'
 import { seedOf } from './laid-coats'
 import type { Drawing } from './piece'
@@ -39,7 +38,7 @@ export function finishBench(
       const held = every > 0 ? Math.floor(frame / every + 1e-9) + 1 : 0
       return (seedOf(card, { id }) ^ Math.imul(held, GOLDEN) ^ Math.imul(own + 1, 0x85ebca6b)) >>> 0
     },
-    colours: (paint) => rampOf(paint, false),
+    colours: rampOf,
     painted(paint: EvaluatedPaint, box: PlaceWindow) {
       const window = padded(box)
       const layers = kernels.layers(window.w, window.h)
@@ -61,10 +60,10 @@ export function finishBench(
 /** Kernels take four pixels at once. */
 const padded = ({ x, y, w, h }: PlaceWindow): PlaceWindow => ({ x, y, w: (w + 3) & ~3, h })
 
-/** The colours of a paint, laid along nothing: a solid one is its colour everywhere. */
-function rampOf(paint: EvaluatedPaint, linear: boolean): Float32Array {
-  if (paint.type !== 'solid' && paint.type !== 'texture') return rampColours(paint, linear)
-  const [r, g, b, a]: Rgba = pixelColour(paint.colour, linear)
+/** The colours of a paint, display-encoded: a solid one is its colour everywhere. */
+function rampOf(paint: EvaluatedPaint): Float32Array {
+  if (paint.type !== 'solid' && paint.type !== 'texture') return rampColours(paint, false)
+  const [r, g, b, a]: Rgba = paint.colour
   const colour = [r * a, g * a, b * a, a]
   return Float32Array.from([...colour, ...colour])
 }

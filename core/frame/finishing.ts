@@ -8,7 +8,7 @@ import type { LaidFinish } from './laid-finishes'
 // through once for the whole run.
 
 /** A finish with its bench. */
-export interface ReadyFinish {
+interface ReadyFinish {
   finish: LaidFinish
   bench: FinishBench
 }

@@ -7,6 +7,7 @@ import type { Frames, Px, Rect } from '../units'
 import { isMoving } from '../values/moving'
 import { numberValue, switchValue, valuesAt } from '../values/evaluated'
 import type { Moment } from '../values/moment'
+import { stepped } from '../values/moment'
 import { joined } from './grid-box'
 import { spread } from './piece'
 import { even } from '../coats/definition'
@@ -35,6 +36,10 @@ export function laidFinishes({ id, finishes }: Piece, at: Moment): readonly Laid
   here.set(finishes, found)
   return found
 }
+
+/** The finishes of a wash: its picture may be held for some frames. */
+export const washFinishes = (wash: Piece, at: Moment): readonly LaidFinish[] =>
+  laidFinishes(wash, stepped(at, wash.steps))
 
 const NONE: readonly LaidFinish[] = []
 
@@ -66,9 +71,6 @@ export const looksOf = (finishes: readonly LaidFinish[], scale: FinishScale): Px
   finishes.reduce((sum, { definition, values }) => sum + (definition.reach?.(values, scale) ?? 0), 0)
 
 /** How far from the edges of what came in anything of it can be seen. */
-export const farOf = (finishes: readonly LaidFinish[], scale: FinishScale, bounds: Rect): Px =>
-  finishes.reduce((sum, finish) => sum + reachFrom(finish, scale, bounds), 0)
-
 function reachFrom({ definition, values }: LaidFinish, scale: FinishScale, bounds: Rect): Px {
   const reach = definition.reach?.(values, scale) ?? 0
   return Number.isFinite(reach) ? reach : (definition.far?.(values, scale, bounds) ?? 0)

@@ -7,7 +7,7 @@ import { washScale } from './finish-scale'
 import { boundsOf, planFinished, shotOf } from './finished-piece'
 import { joined } from './grid-box'
 import type { Stratum } from './ground'
-import { laidFinishes, looksOf, momentsOf } from './laid-finishes'
+import { looksOf, momentsOf, washFinishes } from './laid-finishes'
 import { movedFor } from './moments'
 import type { Drawing, Lists } from './piece'
 import { isSeen } from './piece'
@@ -97,7 +97,7 @@ export const LISTS: Lists = {
     for (let i = pieces.length - 1; i >= 0; i--) {
       const piece = pieces[i]!
       if (piece.kind !== 'wash' || !isSeen(piece, at)) continue
-      const finishes = laidFinishes(piece, at)
+      const finishes = washFinishes(piece, at)
       const others = finishes.flatMap((finish) =>
         momentsOf(finish).map((frames) => {
           const there = movedFor(drawing, finish, frames)

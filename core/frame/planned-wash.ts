@@ -1,7 +1,7 @@
 import type { Piece } from '../card/schema'
 import type { Picture } from '../kernels/kernels'
 import type { Moment } from '../values/moment'
-import { movedTo } from '../values/moment'
+import { movedTo, stepped } from '../values/moment'
 import type { Frames, Rect } from '../units'
 import type { Elsewhere } from './finish-bench'
 import { finishBench } from './finish-bench'
@@ -11,7 +11,7 @@ import type { GridBox } from './grid-box'
 import type { Stratum } from './ground'
 import { isolated } from './isolated'
 import type { LaidFinish } from './laid-finishes'
-import { finishedBounds, laidFinishes } from './laid-finishes'
+import { finishedBounds, washFinishes } from './laid-finishes'
 import { pieceAlone } from './map-picture'
 import { isThere, movedFor } from './moments'
 import { namingPiece } from './naming'
@@ -29,7 +29,7 @@ export interface Behind {
 
 /** A wash, as it will be worked on what lies behind it. */
 export function planWash(drawing: Drawing, piece: Piece, behind: Behind, place: string, at: Moment): PlannedPiece {
-  const finishes = laidFinishes(piece, at)
+  const finishes = washFinishes(piece, at)
   const touched = () => washedBounds(drawing, piece, at, behind.touched(drawing, at), behind.touched)
   return {
     piece,
@@ -40,7 +40,7 @@ export function planWash(drawing: Drawing, piece: Piece, behind: Behind, place: 
     lay: (canvas) =>
       namingPiece(piece, place, () =>
         layWash(
-          ...([drawing, piece, finishes, at, canvas] as const),
+          ...([drawing, piece, finishes, stepped(at, piece.steps), canvas] as const),
           (finish, box) => around(drawing, piece, behind, at, finish, box),
           behind.seen(drawing, at) ?? canvas.box,
         ),
@@ -56,7 +56,7 @@ export function washedBounds(
   behind: Rect | null,
   behindAt: (drawing: Drawing, at: Moment) => Rect | null,
 ): Rect | null {
-  return finishedBounds(laidFinishes(wash, at), washScale(drawing), behind, (frames, finish) => {
+  return finishedBounds(washFinishes(wash, at), washScale(drawing), behind, (frames, finish) => {
     const there = movedFor(drawing, finish, frames)
     return there && behindAt(there, movedTo(at, at.frame + frames))
   })
@@ -83,7 +83,7 @@ function around(
 /** All that lies behind a wash at a moment, after those of its finishes that rank below `upTo`. */
 function sceneAt(drawing: Drawing, wash: Piece, behind: Behind, at: Moment, upTo: number, box: GridBox): Picture {
   const { kernels, contents, finished } = drawing
-  const finishes = laidFinishes(wash, at).filter(({ rank }) => rank < upTo)
+  const finishes = washFinishes(wash, at).filter(({ rank }) => rank < upTo)
   const made = finishes.length > 0 ? { ...kernels.layers(box.w, box.h, false), box } : null
   const mark = kernels.mark()
   const strata = behind.strata(drawing, at)
@@ -95,7 +95,7 @@ function sceneAt(drawing: Drawing, wash: Piece, behind: Behind, at: Moment, upTo
     }),
   )
   if (!made) return scene
-  const moment = { frame: at.frame, hook: null }
+  const moment = { frame: stepped(at, wash.steps).frame, hook: null }
   const benchOf = (finish: LaidFinish) =>
     finishBench(drawing, washScale(drawing), finish, moment, around(drawing, wash, behind, at, finish, box))
   workFinishes(kernels, finishes, benchOf, scene, made)

@@ -289,7 +289,7 @@ test('fringe: each channel is the picture moved by itself', () => {
   }
 })
 
-test('bands and turbulence keep what there is: wrapped, a row has the same sum', () => {
+test('bands keep what there is: wrapped, a row has the same sum', () => {
   const { at } = floatsOf(engine, step([finish('bands', { amount: 30.4, share: 100, edges: 'wrapped' })]))
   const bare = floatsOf(engine, step([]))
   const sum = (of: typeof at, y: number) => Array.from({ length: W }, (_, x) => of(x, y)[0]).reduce((a, b) => a + b, 0)
