@@ -1,18 +1,32 @@
 import { writeFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { bandRows } from './bands'
+import { finishRows } from './finishes'
 import { blendRows, blurRows, distanceRows } from './kernels'
 import { frameRows } from './frames'
 import { motionRows } from './motion'
 import type { Row } from './measure'
 import { titleRows } from './title'
 
-// `npm run bench [-- --json FILE]`: our work beside a general library's on the same data in the same run.
+// `npm run bench [-- --only PART] [-- --json FILE]`: our work beside a general library's on the same data in the same run.
 
-const { values } = parseArgs({ options: { json: { type: 'string' } } })
+const PARTS: Record<string, () => Promise<Row[]>> = {
+  blur: blurRows,
+  distance: distanceRows,
+  blend: blendRows,
+  finishes: finishRows,
+  motion: motionRows,
+  title: titleRows,
+  frames: frameRows,
+  bands: bandRows,
+}
+
+const { values } = parseArgs({ options: { json: { type: 'string' }, only: { type: 'string' } } })
+if (values.only && !PARTS[values.only]) throw new Error(`--only takes one of ${Object.keys(PARTS).join(', ')}.`)
 
 const rows: Row[] = []
-for (const part of [blurRows, distanceRows, blendRows, motionRows, titleRows, frameRows, bandRows]) {
+for (const [name, part] of Object.entries(PARTS)) {
+  if (values.only && name !== values.only) continue
   for (const row of await part()) {
     rows.push(row)
     print(row)

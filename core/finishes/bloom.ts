@@ -1,11 +1,11 @@
 import { blurReach } from '../kernels/gauss'
-import type { Picture } from '../kernels/kernels'
+import type { Layers } from '../kernels/kernels'
 import { pixelColour } from '../paint/ramp'
 import { choice, colour, number } from '../values/parameter-kinds'
 import { percent, span } from './common-parameters'
 import { defineFinish } from './definition'
 import { inLinear, TO_LINEAR } from './light'
-import { rowsFrom, rowsOf } from './strips'
+import { rowsFrom } from './strips'
 
 export const bloom = defineFinish({
   kind: 'bloom',
@@ -40,27 +40,26 @@ export const bloom = defineFinish({
     const mark = kernels.mark()
     // The card's own light, or linear light on the way there and back.
     const other = light === 'linear' && !linear
-    const bright = { ...kernels.layers(src.w, src.h, false), box: src.box }
-    for (const rows of rowsOf(kernels, bright)) {
-      const from = rowsFrom(kernels, src, rows.box.y, rows.h)
+    const colour = pixelColour(tint, linear || other)
+    const bright = (rows: Layers, y: number) => {
+      const from = rowsFrom(kernels, src, src.box.y + y, rows.h)
       if (other) {
         kernels.copy(from, rows)
         kernels.throughTables(rows, TO_LINEAR())
       }
-      kernels.bright(other ? rows : from, rows, threshold / 100, knee / 200, pixelColour(tint, linear || other))
+      kernels.bright(other ? rows : from, rows, threshold / 100, knee / 200, colour)
     }
-    const spread = { ...kernels.layers(src.w, src.h, false), box: src.box }
-    kernels.softenInto(bright, spread, px(radius) / 2)
-    const lightOf = (rows: Picture) => rowsFrom(kernels, spread, rows.box.y, rows.h)
-    const plainly = (rows: Picture) => kernels.plus(lightOf(rows), rows, amount / 100)
-    const add = other ? inLinear(bench, plainly) : plainly
-    for (const rows of rowsOf(kernels, dst)) {
-      const before = rowsFrom(kernels, src, rows.box.y, rows.h)
+    const add = (light: Layers, y: number) => {
+      const before = rowsFrom(kernels, src, src.box.y + y, light.h)
+      const rows = rowsFrom(kernels, dst, src.box.y + y, light.h)
       kernels.copy(before, rows)
-      add(rows)
+      const plainly = () => kernels.plus(light, rows, amount / 100)
+      if (!other) return plainly()
+      inLinear(bench, plainly)(rows)
       // Where no light falls nothing changes, to the bit.
-      if (other) kernels.keepWhereClear(lightOf(rows), before, rows)
+      kernels.keepWhereClear(light, before, rows)
     }
+    kernels.softenRows(src.w, src.h, px(radius) / 2, bright, add)
     kernels.release(mark)
   },
 })

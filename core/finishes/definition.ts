@@ -3,7 +3,7 @@ import type { Parameters } from '../values/parameter-kinds'
 import { number, toggle } from '../values/parameter-kinds'
 import type { EvaluatedPaint, EvaluatedValues } from '../values/evaluated'
 import type { Kernels, Picture, PlaceWindow } from '../kernels/kernels'
-import type { Frames, Px, Rect } from '../units'
+import type { Frames, Point, Px, Rect } from '../units'
 
 // A finish is one pixel operation on a finished picture: of a piece or group, or, in a wash, of all that lies behind it.
 
@@ -31,8 +31,13 @@ export interface FinishBench extends FinishScale {
    * 0 the same for all frames.
    */
   seed(every: Frames, own: number): number
-  /** What came in, so many frames later or (negative) earlier; null for before the card's first frame where `across` is false. */
-  at(frames: Frames, across: boolean): Picture | null
+  /**
+   * What came in, so many frames later or (negative) earlier; null for before the card's first frame where `across` is false.
+   * `part`: all that is needed of it.
+   */
+  at(frames: Frames, across: boolean, part?: PlaceWindow): Picture | null
+  /** The part outside of which what came in was at all those frames what it is now; null where it was everywhere. */
+  changes(frames: readonly Frames[], across: boolean): PlaceWindow | null
   /** Another piece as it stands on the card now, alone, in the box of the picture; null where it is not to be had. */
   piece(id: string): Picture | null
   /** A paint over a box, as it hangs on the piece or the card. */
@@ -61,6 +66,12 @@ export interface FinishDefinition<T extends Parameters = Parameters> {
   hands?: {
     place?: readonly [keyof T & string, keyof T & string]
     way?: { angle: keyof T & string; length: keyof T & string }
+    /** What crosses the picture: where it is on its way in %, the way's angle, and between which points that leads. */
+    crossing?: {
+      place: keyof T & string
+      angle: keyof T & string
+      ends(values: EvaluatedValues<T>, scale: Pick<FinishScale, 'px' | 'area'>): readonly [Point, Point]
+    }
   }
   /** Whether nothing changes at these values: the picture stays to the bit. */
   idle?(values: EvaluatedValues<T>): boolean
@@ -70,6 +81,8 @@ export interface FinishDefinition<T extends Parameters = Parameters> {
   far?(values: EvaluatedValues<T>, scale: FinishScale, bounds: Rect): Px
   /** Where it paints whether anything came in or not; null for nowhere. */
   paints?(values: EvaluatedValues<T>, scale: FinishScale): Rect | null
+  /** Whether it changes nothing where what came in was always what it is now. */
+  keepsStill?(values: EvaluatedValues<T>): boolean
   /** Frames from now at which it asks for what came in. */
   moments?(values: EvaluatedValues<T>): readonly Frames[]
   /** The piece that it looks at; null for none. */

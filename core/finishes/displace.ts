@@ -71,8 +71,9 @@ export const displace = defineFinish({
     for (const rows of rowsOf(kernels, dst)) {
       const mark = kernels.mark()
       const painted = whole ? rowsFrom(kernels, whole, rows.box.y, rows.h) : bench.painted(map, rows.box)
-      const right = kernels.mapPlane(painted, channelX, neutral, times * px(x))
-      const down = kernels.mapPlane(painted, channelY, neutral, times * px(y))
+      const by = (amount: Length, channel: MapChannel) =>
+        isZero(amount) ? null : kernels.mapPlane(painted, channel, neutral, times * px(amount))
+      const [right, down] = [by(x, channelX), by(y, channelY)]
       kernels.displaceInto(src, rows, right, down, area, smooth)
       kernels.release(mark)
     }

@@ -1,5 +1,5 @@
 import { pixelColour } from '../paint/ramp'
-import type { Ramp } from '../kernels/kernels'
+import type { Picture, PlaceWindow, Ramp } from '../kernels/kernels'
 import type { Point, Px, Rect } from '../units'
 import { colour, number } from '../values/parameter-kinds'
 import { percent, placeX, placeY, span } from './common-parameters'
@@ -77,16 +77,28 @@ export const flare = defineFinish({
     })
     return (rows) => {
       discs.forEach(({ middle, radius }, i) => {
-        if (rows.box.y > middle.y + radius || rows.box.y + rows.h < middle.y - radius) return
+        const part = columnsOf(rows, middle, radius)
+        if (!part) return
         const mark = kernels.mark()
         const k = 1 / radius
-        const places = kernels.placeRadial(rows.box, { a: k, b: 0, c: 0, d: k, e: -middle.x * k, f: -middle.y * k })
-        kernels.layRamp('plus-lighter', rows, { mask: null, gate: null }, places, ramps[i]!, 1)
+        const places = kernels.placeRadial(part, { a: k, b: 0, c: 0, d: k, e: -middle.x * k, f: -middle.y * k })
+        const onto = kernels.window(rows, part.x - rows.box.x, 0, part.w, part.h)
+        kernels.layRamp('plus-lighter', onto, { mask: null, gate: null }, places, ramps[i]!, 1)
         kernels.release(mark)
       })
     }
   },
 })
+
+/** The columns of some rows that a disc crosses there, in fours; null for none. */
+function columnsOf({ box }: Picture, { x, y }: Point, radius: Px): PlaceWindow | null {
+  const away = Math.max(0, box.y - y, y - box.y - box.h)
+  if (away >= radius) return null
+  const half = Math.sqrt(radius * radius - away * away)
+  const from = Math.max(0, Math.floor((x - half - box.x) / 4) * 4)
+  const to = Math.min(box.w, Math.ceil((x + half - box.x) / 4) * 4)
+  return to > from ? { ...box, x: box.x + from, w: to - from } : null
+}
 
 function discsOf({ x, y, size, ghosts, bend }: Values, area: Rect): Disc[] {
   const source = placeIn(area, x, y)

@@ -2,7 +2,11 @@ import { cosDegrees, sinDegrees } from '../kernels/exact'
 import { pixelColour } from '../paint/ramp'
 import { choice, colour, number } from '../values/parameter-kinds'
 import { angle, percent, span } from './common-parameters'
+import type { Degrees, Point, Px } from '../units'
+import type { Length } from '../values/moving'
+import type { FinishScale } from './definition'
 import { defineFinish } from './definition'
+import { middleOf } from './places'
 
 export const glint = defineFinish({
   kind: 'glint',
@@ -30,15 +34,14 @@ export const glint = defineFinish({
     }),
   },
   headline: 'place',
-  hands: { way: { angle: 'angle', length: 'width' } },
+  hands: { crossing: { place: 'place', angle: 'angle', ends: endsOf } },
   reads: 'pixel',
   idle: ({ amount, place }) => amount === 0 || place === 0 || place === 100,
   rows({ place, angle, width, softness, amount, colour, falls }, { kernels, px, linear, area }) {
     const [dx, dy] = [cosDegrees(angle), -sinDegrees(angle)]
-    const ends = [area.left * dx, area.right * dx].flatMap((x) => [x + area.top * dy, x + area.bottom * dy])
     const [half, soft] = [px(width) / 2, Math.max(1, px(softness))]
-    const outside = half + soft
-    const [low, high] = [Math.min(...ends) - outside, Math.max(...ends) + outside]
+    const [from, to] = endsOf({ angle, width, softness }, { px, area })
+    const [low, high] = [from, to].map(({ x, y }) => x * dx + y * dy) as [Px, Px]
     const middle = low + ((high - low) * place) / 100
     const [r, g, b, a] = pixelColour(colour, linear)
     const light = [r, g, b, (a * amount) / 100] as const
@@ -46,9 +49,25 @@ export const glint = defineFinish({
       const mark = kernels.mark()
       const away = kernels.absolute(kernels.placeLinear(rows.box, -middle, dx, dy))
       // 1 within the band, falling to 0 over the softness by an S.
-      const plane = kernels.mapped(kernels.ramped(away, half + soft, -1 / soft), (x) => x * x * (3 - 2 * x))
+      const plane = kernels.smoothStepped(kernels.ramped(away, half + soft, -1 / soft))
       kernels.lighten(rows, plane, light, falls === 'lit')
       kernels.release(mark)
     }
   },
 })
+
+/** Where the middle of the light is when it has not come in yet, and when it is gone. */
+function endsOf(
+  { angle, width, softness }: { angle: Degrees; width: Length; softness: Length },
+  { px, area }: Pick<FinishScale, 'px' | 'area'>,
+): readonly [Point, Point] {
+  const [dx, dy] = [cosDegrees(angle), -sinDegrees(angle)]
+  // From the middle of the picture to its corner that lies farthest that way, and the light's own half beyond it.
+  const across = (Math.abs(dx) * (area.right - area.left) + Math.abs(dy) * (area.bottom - area.top)) / 2
+  const away = across + px(width) / 2 + Math.max(1, px(softness))
+  const { x, y } = middleOf(area)
+  return [
+    { x: x - dx * away, y: y - dy * away },
+    { x: x + dx * away, y: y + dy * away },
+  ]
+}

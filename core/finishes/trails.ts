@@ -44,17 +44,22 @@ export const trails = defineFinish({
   reads: 'moments',
   idle: ({ copies, spacing }) => Math.round(copies) === 0 || spacing === 0,
   restless: () => true,
+  keepsStill: ({ laid }) => laid === 'mean' || laid === 'lighter',
   moments: (values) => framesOf(values),
   work({ copies, spacing, decay, laid, across }, bench, src, dst) {
     const { kernels } = bench
     const frames = framesOf({ copies, spacing })
     const share = (k: number) => (1 - decay / 100) ** (k + 1)
-    if (laid === 'mean')
-      return mean(kernels, dst, [src, ...frames.map((frame) => () => bench.at(frame, across))], (k) => share(k - 1))
+    // The mean of what is the same everywhere is that, and so is the brighter of both.
+    const part = laid === 'mean' || laid === 'lighter' ? bench.changes(frames, across) : src.box
+    const within = (picture: Picture): Picture => {
+      const { x, y, w, h } = part ?? { ...src.box, w: 0 }
+      return { ...kernels.window(picture, x - picture.box.x, y - picture.box.y, w, h), box: { x, y, w, h } }
+    }
     const lay = (frame: number, onto: (copy: Picture) => void) => {
       const mark = kernels.mark()
-      const copy = bench.at(frame, across)
-      if (copy) onto(copy)
+      const copy = bench.at(frame, across, part ?? undefined)
+      if (copy) onto(within(copy))
       kernels.release(mark)
     }
     if (laid === 'behind') {
@@ -66,11 +71,20 @@ export const trails = defineFinish({
       return
     }
     kernels.copy(src, dst)
+    if (!part) return
+    const onto = within(dst)
+    if (laid === 'mean') {
+      const sum = new SharedMean(kernels, onto)
+      sum.add(within(src), 1)
+      frames.forEach((frame, k) => lay(frame, (copy) => sum.add(copy, share(k))))
+      sum.end()
+      return
+    }
     frames.forEach((frame, k) =>
       lay(frame, (copy) => {
-        if (laid === 'over') kernels.blend('normal', copy, dst, share(k))
-        else if (laid === 'lighter') kernels.lighter(copy, dst, share(k))
-        else kernels.plus(copy, dst, share(k))
+        if (laid === 'over') kernels.blend('normal', copy, onto, share(k))
+        else if (laid === 'lighter') kernels.lighter(copy, onto, share(k))
+        else kernels.plus(copy, onto, share(k))
       }),
     )
   },
@@ -80,21 +94,24 @@ function framesOf({ copies, spacing }: { copies: number; spacing: number }): num
   return Array.from({ length: Math.round(copies) }, (_, k) => -(k + 1) * spacing)
 }
 
-type Source = Picture | (() => Picture | null)
+/** A mean weighed by shares: divided by their sum, so that what is whole in each is whole in the mean. */
+class SharedMean {
+  private shares = 0
 
-/** Weighed by their shares: divided by the sum of those, so that what is whole in each is whole in the mean. */
-function mean(kernels: Kernels, dst: Layers, sources: readonly Source[], share: (k: number) => number): void {
-  kernels.clear(dst)
-  let sum = 0
-  sources.forEach((source, k) => {
-    const mark = kernels.mark()
-    const picture = typeof source === 'function' ? source() : source
-    if (picture) {
-      const weight = Math.fround(share(k))
-      kernels.addShare(picture, dst, weight)
-      sum = Math.fround(sum + weight)
-    }
-    kernels.release(mark)
-  })
-  kernels.mean(dst, sum, dst)
+  constructor(
+    private readonly kernels: Kernels,
+    private readonly onto: Layers,
+  ) {
+    kernels.clear(onto)
+  }
+
+  add(picture: Layers, share: number): void {
+    const weight = Math.fround(share)
+    this.kernels.addShare(picture, this.onto, weight)
+    this.shares = Math.fround(this.shares + weight)
+  }
+
+  end(): void {
+    this.kernels.mean(this.onto, this.shares, this.onto)
+  }
 }

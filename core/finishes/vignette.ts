@@ -44,7 +44,7 @@ export const vignette = defineFinish({
       const away = kernels.placeRounded(rows.box, middle.x, middle.y, halfWidth!, halfHeight!, roundness / 100)
       // 0 at the foot of the softness, 1 at the radius.
       const grown = kernels.ramped(away, radius / 100 - 1 - soft, 1 / soft)
-      const plane = kernels.mapped(grown, (v) => v * v * (3 - 2 * v))
+      const plane = kernels.smoothStepped(grown)
       if (amount > 0) kernels.fade(rows, plane, amount / 100)
       else kernels.drawTo(rows, plane, WHITE, -amount / 100)
       kernels.release(mark)

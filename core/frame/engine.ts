@@ -16,7 +16,7 @@ import { Tiles } from '../paint/texture'
 import { momentOf } from '../time/ring'
 import { stepped } from '../values/moment'
 import { FontBook } from '../type/font-book'
-import type { Frames, Point, Px, Rgba } from '../units'
+import type { Frames, Point, Px, Rect, Rgba } from '../units'
 import { Canvas } from './canvas'
 import { Contents } from './content'
 import type { GridBox } from './grid-box'
@@ -187,7 +187,8 @@ export class Engine {
     if (!background) return []
     const paint = paintValue(background, drawing.at)
     const name = JSON.stringify(['background', paint, frame, drawing.scale, blending, seed])
-    return [{ name: () => name, lay: (canvas) => this.background(drawing, canvas, paint) }]
+    const lay = (canvas: Canvas) => this.background(drawing, canvas, paint)
+    return [{ name: () => name, spans: () => ALL, still: !backgroundMoves(drawing.card), lay }]
   }
 
   /** What was kept for earlier frames may be replaced from now on. */
@@ -348,8 +349,15 @@ export class Engine {
 /** The moment that a frame shows: the whole card may hold each picture for some frames. */
 const shownMoment = (card: Card, frame: Frames): Moment => stepped(momentOf(card, frame), card.steps)
 
-const backgroundMoves = (card: Card): boolean =>
-  listParameters(card).some(({ address, value }) => address.startsWith('background') && isMoving(value))
+const movingBackgrounds = new WeakMap<Card, boolean>()
+
+function backgroundMoves(card: Card): boolean {
+  const found =
+    movingBackgrounds.get(card) ??
+    listParameters(card).some(({ address, value }) => address.startsWith('background') && isMoving(value))
+  movingBackgrounds.set(card, found)
+  return found
+}
 
 /**
  * A part of the frame, and as much around it as its washes look at; beyond the frame's own edges as far as is computed for
@@ -376,6 +384,9 @@ function seenIn(part: GridBox, { ground, touched, changed }: LaidFrame): LaidFra
   }
   return { ground, touched: seen(touched), changed: seen(changed) }
 }
+
+/** A background goes on beyond the frame. */
+const ALL: Rect = { left: -Infinity, top: -Infinity, right: Infinity, bottom: Infinity }
 
 /** The grid that parts of a frame lie on. */
 const CELL = 64

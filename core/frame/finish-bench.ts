@@ -11,8 +11,10 @@ import { isLinear, preparePaint } from './prepared-paint'
 
 /** What a finish is given of the world beyond its own picture. */
 export interface Elsewhere {
-  /** What came in, so many frames away. */
-  at(frames: Frames, across: boolean): Picture | null
+  /** What came in, so many frames away, in a part of the picture. */
+  at(frames: Frames, across: boolean, part?: PlaceWindow): Picture | null
+  /** The part outside of which what came in is the same at all those frames as now; null for nowhere. */
+  changes(frames: readonly Frames[], across: boolean): PlaceWindow | null
   /** Another piece, as it stands on the card. */
   piece(id: string): Picture | null
 }
@@ -27,13 +29,13 @@ export function finishBench(
   scale: FinishScale,
   { id, address }: LaidFinish,
   { frame, hook }: { frame: Frames; hook: Hook | null },
-  { at, piece }: Elsewhere,
+  { at, changes, piece }: Elsewhere,
 ): FinishBench {
   const { kernels, card } = drawing
   const linear = isLinear(card)
   return {
     ...scale,
-    ...{ kernels, linear, at, piece },
+    ...{ kernels, linear, at, changes, piece },
     seed(every, own) {
       const held = every > 0 ? Math.floor(frame / every + 1e-9) + 1 : 0
       return (seedOf(card, { id }) ^ Math.imul(held, GOLDEN) ^ Math.imul(own + 1, 0x85ebca6b)) >>> 0

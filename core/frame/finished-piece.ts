@@ -22,6 +22,7 @@ import { isSeen, standingOf } from './piece'
 import { planPlain } from './plain-piece'
 import type { Hook } from './prepared-paint'
 import type { PlannedPiece } from './still-runs'
+import { standsStill } from './still-runs'
 
 // A piece with finishes: its coats on a canvas of its own, the finishes one after the other on that picture, and the whole laid
 // on the card.
@@ -94,6 +95,7 @@ export function planFinished(shot: Shot): PlannedPiece {
   const spans = () => boundsOf(shot)
   return {
     piece,
+    still: standsStill(piece),
     touched: spans,
     spans,
     name: () => `${contents.of(drawing, piece, at, false)} ${bare.name()}`,
@@ -144,6 +146,7 @@ function finishedPicture(shot: Shot, box: GridBox, upTo: number): Picture & { bo
           const other = isThere(shot.at, frames, across) ? earlier(shot, frames, finish) : null
           return other && finishedPicture(other, box, finish.rank)
         },
+        changes: () => box,
         piece: (id) => pieceAlone(drawing, piece, id, box),
       },
     )

@@ -1,4 +1,5 @@
 import type { Kernels } from '../kernels/kernels'
+import type { Rect } from '../units'
 import type { Canvas } from './canvas'
 import type { GridBox } from './grid-box'
 import { common } from './grid-box'
@@ -8,6 +9,10 @@ import type { LaidPicture, Shelf } from './shelf'
 export interface Stratum {
   /** Equal names, equal pixels on equal ground. */
   name(): string
+  /** What it can touch while the shutter is open. */
+  spans(): Rect | null
+  /** Whether it is the same at all frames, on equal ground. */
+  still: boolean
   lay(canvas: Canvas): void
 }
 

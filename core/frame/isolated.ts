@@ -35,9 +35,20 @@ export function planIsolated(
  * present mark is released; what is kept of it, or made from it, goes by the plan's name.
  */
 export function isolated({ kernels }: Drawing, { box }: IsolatedPlan, draw: (canvas: Canvas) => void): LaidPicture {
-  const canvas = new Canvas(kernels, kernels.layers(box.w, box.h), box)
+  return drawnOn(new Canvas(kernels, kernels.layers(box.w, box.h), box), draw)
+}
+
+/** The same, on a part of a picture that is there already. */
+export function isolatedOn({ kernels }: Drawing, ground: LaidPicture, box: GridBox, draw: (canvas: Canvas) => void) {
+  const canvas = new Canvas(kernels, kernels.layers(box.w, box.h, false), box)
+  kernels.copy(new Canvas(kernels, ground, ground.box).window(box), canvas.layers)
+  canvas.touch(box)
+  return drawnOn(canvas, draw)
+}
+
+function drawnOn(canvas: Canvas, draw: (canvas: Canvas) => void): LaidPicture {
   draw(canvas)
-  return { ...canvas.layers, box }
+  return { ...canvas.layers, box: canvas.box }
 }
 
 /** The mean of several pictures in one place; of a single one the picture itself. */

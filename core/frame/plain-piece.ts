@@ -11,6 +11,7 @@ import type { Drawing, Standing } from './piece'
 import { drawFormed, standingOf, touchedBy } from './piece'
 import { exposuresOf, layExposed, moves } from './shutter'
 import type { PlannedPiece } from './still-runs'
+import { standsStill } from './still-runs'
 
 /** A piece by its coats alone. */
 export function planPlain(drawing: Drawing, piece: Piece, parent: Placement, place: string, at: Moment): PlannedPiece {
@@ -24,6 +25,7 @@ export function planPlain(drawing: Drawing, piece: Piece, parent: Placement, pla
   const standing = (now: Moment) => standingOf({ ...piece, on: true, span: null }, parent, now)
   return {
     piece,
+    still: standsStill(piece),
     touched: () => touched(at),
     spans: () => moments.map((now) => touched(now)).reduce(joined, null),
     name: () => {

@@ -44,7 +44,7 @@ const IN_PLACE = 4
 const MOST = 96
 const MOST_IN_DRAFT = 5
 /** Exposures of all the pictures at other frames together that one picture asks for: copies of copies get fewer each. */
-const MOST_EXPOSED = 1536
+const MOST_EXPOSED = 512
 
 /** Exposures of one piece in one of so many pictures. */
 export const mostExposures = (copies: number): number =>

@@ -18,8 +18,6 @@ export interface PlannedPiece extends Stratum {
   piece: Piece
   /** What it can touch. */
   touched(): Rect | null
-  /** What it can touch while the shutter is open. */
-  spans(): Rect | null
 }
 
 /** Strata back to front. `shifting`: what lies behind all of them moves. */
@@ -38,7 +36,7 @@ export function joinStill(drawing: Drawing, pieces: readonly PlannedPiece[], shi
       continue
     }
     close()
-    moving ||= moves(planned.piece) || isRestless(planned.piece)
+    moving ||= !planned.still
     strata.push(planned)
   }
   close()
@@ -48,14 +46,19 @@ export function joinStill(drawing: Drawing, pieces: readonly PlannedPiece[], shi
 /** Whether a piece stands still and lies on a clear ground as on any other: all that it lays is laid as it is. */
 function isPlain(piece: Piece): boolean {
   const laidPlainly = piece.coats.behind.every(({ kind, blend }) => blend === 'normal' && !coatOf(kind).ownBlend)
-  return !moves(piece) && !isRestless(piece) && piece.kind !== 'wash' && piece.blend === 'normal' && laidPlainly
+  return standsStill(piece) && piece.kind !== 'wash' && piece.blend === 'normal' && laidPlainly
 }
+
+/** Whether a piece is the same at all frames at which it is seen. */
+export const standsStill = (piece: Piece): boolean => !moves(piece) && !isRestless(piece)
 
 function asOne(drawing: Drawing, run: readonly PlannedPiece[]): Stratum {
   const { kernels, finished, contents, world } = drawing
   const name = () => contents.name(`as one ${run.map((planned) => planned.name()).join(' ')}`)
   return {
     name,
+    spans: () => run.map((planned) => planned.spans()).reduce(joined),
+    still: true,
     lay(canvas) {
       const bounds = run.map((planned) => planned.touched()).reduce(joined)
       const plan = bounds && planIsolated(name(), bounds, even(0), 0, canvas, world)

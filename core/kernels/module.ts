@@ -38,6 +38,7 @@ export interface KernelExports {
   absolute(src: Address, dst: Address, count: number): void
   product(a: Address, b: Address, dst: Address, count: number): void
   difference(a: Address, b: Address, dst: Address, count: number): void
+  smoothStep(src: Address, dst: Address, count: number): void
   mapTable(src: Address, dst: Address, count: number, table: Address, steps: number): void
   grainMask(src: Address, dst: Address, w: number, h: number, ...numbers: number[]): void
   cropPlane(src: Address, sw: number, sh: number, dst: Address, ...numbers: number[]): void
@@ -65,12 +66,13 @@ export interface KernelExports {
   straight8(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
   straight16(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
   ditherTile(tile: Address, seed: number): void
-  halveRgba(src: Address, stride: number, dst: Address, w: number, h: number, ...numbers: number[]): void
-  doubleRgba(src: Address, dst: Address, stride: number, lowW: number, lowH: number, ...numbers: number[]): void
+  halveRgba(src: Address, stride: number, dst: Address, w: number, h: number, ...numbers: (number | boolean)[]): void
+  doubleRgba(src: Address, dst: Address, stride: number, lowW: number, ...numbers: (number | boolean)[]): void
   convolveRowsRgba(src: Address, dst: Address, w: number, h: number, taps: Address, radius: number, row: Address): void
-  smearLines(src: Address, step: number, row: number, dst: Address, ...numbers: number[]): void
-  zoomLines(src: Address, step: number, row: number, dst: Address, ...numbers: (number | boolean)[]): void
-  ringPixels(count: number): number
+  smearAcross(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
+  smearDown(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
+  zoomRays(src: Address, step: number, row: number, dst: Address, ...numbers: (number | boolean)[]): void
+  ringPixels(first: number, count: number, span: number): number
   spinRings(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
   mixRows(a: Address, aStride: number, dst: Address, dstStride: number, w: number, h: number, share: number): void
   tableRows(at: Address, stride: number, w: number, h: number, ...tables: (number | boolean)[]): void

@@ -248,6 +248,13 @@ export class PlaneKernels extends KernelMemory {
     return plane
   }
 
+  /** A new plane: x²(3 − 2x), values cut to 0–1: a rise without corners. */
+  smoothStepped({ at, w, h }: Plane): Plane {
+    const plane = this.plane(w, h)
+    this.run.smoothStep(at, plane.at, w * h)
+    return plane
+  }
+
   /** A new plane with grain: pixels drawn towards whole or clear by chance. (x0, y0) is its place on the card. */
   grained({ at, w, h }: Plane, x0: number, y0: number, amount: number, seed: number): Plane {
     const plane = this.plane(w, h)

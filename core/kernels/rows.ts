@@ -131,7 +131,7 @@ export class RowKernels extends PlaneKernels {
       return
     }
     const mark = this.mark()
-    const row = this.take((Math.ceil(w / size) + 4) * 16)
+    const row = this.take(3 * (Math.ceil(w / size) + 4) * 16)
     const places = this.take(w * 16)
     this.run.coarseGrainRows(at, stride, w, h, box.x, box.y, size, amount, by, coloured, bell, seed, row, places)
     this.release(mark)

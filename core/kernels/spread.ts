@@ -1,5 +1,5 @@
 import type { Px } from '../units'
-import { cosDegrees, sinDegrees } from './exact'
+import { acosDegrees, cosDegrees, sinDegrees } from './exact'
 import { gaussTaps, planBlur } from './gauss'
 import type { Layers, Picture, PlaceWindow, Plane } from './memory'
 import type { Address } from './module'
@@ -31,8 +31,16 @@ export interface Affine {
 
 /** Directions of gradients; see assembly/flow-noise.ts. */
 const DIRECTIONS = 256
+/** Points that lines go towards lie on this part of a pixel: differences of places are exact. */
+const POINT_GRID = 1024
 /** Even directions of a circle; linear in between, right to 10⁻⁶. */
 const CIRCLE = 4096
+
+/** Pixels worked on at once: they stay in the processor's cache. */
+const STRIP = 16_384
+
+/** Fills, or uses, rows of a picture that begin at its row `y`. */
+export type StripWork = (rows: Layers, y: number) => void
 
 /** Pictures made of the neighbours of each pixel. `dst` has the size of `src` and shares no memory with it. */
 export class SpreadKernels extends RowKernels {
@@ -47,21 +55,75 @@ export class SpreadKernels extends RowKernels {
     }
     const mark = this.mark()
     const { halved, sizes } = this.halvedTimes(src, levels)
-    const { w, h } = sizes.at(-1)!
-    const taps = this.numbers(gaussTaps(low, radius))
-    const row = this.take((w + 2 * radius) * 16)
-    const columns = this.layers(w, h, false)
-    this.run.convolveColumns(halved.at, columns.at, w * 4, h, taps, radius)
-    if (levels === 0) {
-      const whole = dst.stride === dst.w * 16 ? dst : this.layers(w, h, false)
-      this.run.convolveRowsRgba(columns.at, whole.at, w, h, taps, radius, row)
-      if (whole !== dst) this.copy(whole, dst)
-    } else {
-      this.run.convolveRowsRgba(columns.at, columns.at, w, h, taps, radius, row)
-      this.doubledInto(columns, sizes, dst)
-    }
+    const soft = this.convolved(halved, low, radius)
+    if (levels === 0) this.copy(soft, dst)
+    else this.doubledInto(soft, sizes, dst)
     this.settle(dst)
     this.release(mark)
+  }
+
+  /**
+   * A Gaussian of a picture that is made and used in strips: unless sigma is small it never stands whole in full size.
+   * `make` fills the rows from one on; `use` is given those of what came out.
+   */
+  softenRows(w: number, h: number, sigma: Px, make: StripWork, use: StripWork): void {
+    const { levels, sigma: low, radius } = planBlur(sigma)
+    const mark = this.mark()
+    if (levels === 0) {
+      const whole = this.layers(w, h, false)
+      const soft = this.layers(w, h, false)
+      make(whole, 0)
+      this.softenInto(whole, soft, sigma)
+      use(soft, 0)
+    } else {
+      const rows = Math.max(4, Math.floor(STRIP / w) & ~1)
+      const lower = this.halvedFrom(w, h, rows, make)
+      const { halved, sizes } = this.halvedTimes(lower, levels - 1)
+      const soft = this.convolved(halved, low, radius)
+      const half = levels === 1 ? soft : this.layers(lower.w, lower.h, false)
+      if (half !== soft) this.doubledInto(soft, sizes, half)
+      const strip = this.layers(w, rows, false)
+      const work = this.take((2 * half.w + 4) * 16)
+      for (let y = 0; y < h; y += rows) {
+        const given = { ...strip, h: Math.min(rows, h - y) }
+        const [from, count] = [y / 2, (given.h + 1) >> 1]
+        const at = half.at + from * half.stride
+        const goesOn = [from > 0, from + count < half.h] as const
+        this.run.doubleRgba(at, given.at, given.stride, half.w, count, w, given.h, work, ...goesOn)
+        this.settle(given)
+        use(given, y)
+      }
+    }
+    this.release(mark)
+  }
+
+  /** Halved in strips of so many rows, an even number, as they are made. */
+  private halvedFrom(w: number, h: number, rows: number, make: StripWork): Layers {
+    const lower = this.layers((w + 1) >> 1, (h + 1) >> 1, false)
+    // A row over the strip, and one under it.
+    const strip = this.layers(w, rows + 2, false)
+    const work = this.take((2 * lower.w + 4) * 16)
+    const row = (k: number, count: number) => this.window(strip, 0, k + 1, w, count)
+    for (let y = 0; y < h; y += rows) {
+      if (y > 0) this.copy(row(rows - 1, 2), row(-1, 2))
+      const known = y > 0 ? 1 : 0
+      const count = Math.min(rows + 1, h - y)
+      if (count > known) make(row(known, count - known), y + known)
+      const [from, half] = [row(0, count), (Math.min(rows, count) + 1) >> 1]
+      const into = lower.at + (y / 2) * lower.stride
+      this.run.halveRgba(from.at, from.stride, into, w, count, lower.w, half, work, y > 0)
+    }
+    return lower
+  }
+
+  /** Under a Gaussian of few px; rows without gaps. */
+  private convolved({ at, w, h }: Layers, sigma: Px, radius: number): Layers {
+    const taps = this.numbers(gaussTaps(sigma, radius))
+    const soft = this.layers(w, h, false)
+    const row = this.take((w + 2 * radius) * 16)
+    this.run.convolveColumns(at, soft.at, w * 4, h, taps, radius)
+    this.run.convolveRowsRgba(soft.at, soft.at, w, h, taps, radius, row)
+    return soft
   }
 
   /** Halved so many times, without gaps between rows; the sizes of all steps, the first one's own. */
@@ -76,7 +138,8 @@ export class SpreadKernels extends RowKernels {
       const [w, h] = [(halved.w + 1) >> 1, (halved.h + 1) >> 1]
       const lower = this.layers(w, h, false)
       const mark = this.mark()
-      this.run.halveRgba(halved.at, halved.stride, lower.at, halved.w, halved.h, w, h, this.take((2 * w + 4) * 16))
+      const row = this.take((2 * w + 4) * 16)
+      this.run.halveRgba(halved.at, halved.stride, lower.at, halved.w, halved.h, w, h, row, false)
       this.release(mark)
       halved = lower
       sizes.push({ w, h })
@@ -92,7 +155,7 @@ export class SpreadKernels extends RowKernels {
       const into = level === 0 ? dst : this.layers(w, h, false)
       const mark = this.mark()
       const rows = this.take((2 * from.w + 4) * 16)
-      this.run.doubleRgba(from.at, into.at, into.stride, from.w, from.h, w, h, rows)
+      this.run.doubleRgba(from.at, into.at, into.stride, from.w, from.h, w, h, rows, false, false)
       this.release(mark)
       from = into
     }
@@ -102,40 +165,43 @@ export class SpreadKernels extends RowKernels {
   smearInto(src: Picture, dst: Layers, angle: number, length: Px): void {
     const [right, down] = [cosDegrees(angle), -sinDegrees(angle)]
     const flat = Math.abs(right) >= Math.abs(down)
-    const along = length * Math.max(Math.abs(right), Math.abs(down))
-    const half = along / 2
-    const inner = Math.max(0, Math.ceil(half - 0.5) - 1)
-    const end = half - 0.5 - inner
-    this.clear(dst)
     const { x, y, w, h } = src.box
-    const [n, m] = flat ? [w, h] : [h, w]
+    const half = (length * Math.max(Math.abs(right), Math.abs(down))) / 2
+    const whole = Math.max(0, Math.ceil(half - 0.5) - 1)
+    const end = Math.fround(half - 0.5 - whole)
+    const unit = unitFor(2 * whole + 1)
+    const total = (2 * whole + 1 + 2 * end) * unit
+    // Beyond the window there is nothing to count.
+    const inner = Math.min(whole, flat ? w : h)
     const mark = this.mark()
-    const line = this.take((n + 2 * (inner + 1)) * 16)
-    const steps = (layers: Layers) => (flat ? [16, layers.stride] : [layers.stride, 16])
-    const [step, row] = steps(src) as [number, number]
-    const slope = flat ? down / right : right / down
-    this.run.smearLines(
-      ...([src.at, step, row, dst.at] as const),
-      ...[...steps(dst), n, m, ...(flat ? [x, y] : [y, x]), slope, inner, end, unitFor(2 * inner + 1), line],
-    )
+    const rows = [src.at, src.stride, dst.at, dst.stride, w, h] as const
+    if (flat) {
+      const work = this.take(w * 8 + (3 * w + 2 * inner + 2) * 16)
+      this.run.smearAcross(...rows, x, down / right, inner, end, total, unit, work)
+    } else {
+      const slope = right / down
+      const row = w + 2 * inner + 7
+      const work = this.take(((2 * inner + 3) * row + w + Math.ceil(h * Math.abs(slope)) + 4) * 16)
+      this.run.smearDown(...rows, y, slope, inner, end, total, unit, work)
+    }
     this.release(mark)
   }
 
   /** dst = the mean of a line towards (cx, cy), from `less` to `more` times each pixel's distance. */
   zoomInto(src: Picture, dst: Layers, cx: Px, cy: Px, less: number, more: number): void {
     const { x, y, w, h } = src.box
-    const far = Math.max(1, Math.abs(x - cx), Math.abs(x + w - cx), Math.abs(y - cy), Math.abs(y + h - cy))
-    this.clear(dst)
+    const [px, py] = [Math.round(cx * POINT_GRID) / POINT_GRID, Math.round(cy * POINT_GRID) / POINT_GRID]
     for (const flat of [true, false]) {
-      const [n, m] = flat ? [w, h] : [h, w]
+      const [n, m, from, point] = flat ? [w, h, x, px] : [h, w, y, py]
+      const rays = Math.max(1, Math.ceil(Math.max(Math.abs(from + 0.5 - point), Math.abs(from + n - 0.5 - point))))
       const mark = this.mark()
-      const [line, sums] = [this.take(n * 16), this.take((n + 1) * 16)]
+      const work = this.take(n * 40 + 2 * (n + 2) * 16)
       const steps = (layers: Layers) => (flat ? [16, layers.stride] : [layers.stride, 16])
       const [step, row] = steps(src) as [number, number]
-      this.run.zoomLines(
+      this.run.zoomRays(
         ...([src.at, step, row, dst.at] as const),
-        ...[...steps(dst), n, m, ...(flat ? [x, y, cx, cy] : [y, x, cy, cx]), far, less, more],
-        ...[flat, unitFor(n), line, sums],
+        ...[...steps(dst), n, m, ...(flat ? [x, y, px, py] : [y, x, py, px]), rays, less, more],
+        ...[flat, unitFor(n), work],
       )
       this.release(mark)
     }
@@ -144,18 +210,19 @@ export class SpreadKernels extends RowKernels {
   /** dst = the mean of an arc of `angle` degrees around each pixel, about (cx, cy). */
   spinInto(src: Picture, dst: Layers, cx: Px, cy: Px, angle: number): void {
     const { x, y, w, h } = src.box
-    const [dx, dy] = [
-      Math.max(Math.abs(x - cx), Math.abs(x + w - cx)),
-      Math.max(Math.abs(y - cy), Math.abs(y + h - cy)),
-    ]
-    const count = Math.ceil(Math.sqrt(dx * dx + dy * dy)) + 2
+    const { nearest, farthest, from, span } = seenFrom(cx, cy, src.box)
+    const first = Math.max(0, Math.floor(nearest) - 2)
+    const count = Math.ceil(farthest) + 2
     const mark = this.mark()
-    const rings = this.take(this.run.ringPixels(count) * 16)
-    const table = this.take(count * 8)
-    const line = this.take((Math.ceil(2 * Math.PI * (count + 1)) + 16) * 16)
+    const pixels = this.run.ringPixels(first, count, span)
+    const rings = this.take(pixels * 16)
+    const table = this.take((count - first) * 16)
+    const widest = Math.min(1, span) * (2 * Math.PI * (count + 1) + 16) + 16
+    const line = this.take((3 * Math.ceil(widest) + 16) * 16)
     this.run.spinRings(
       ...([src.at, src.stride, dst.at, dst.stride, w, h, x, y] as const),
-      ...[cx, cy, angle / 360, count, rings, table, this.circleTable(), CIRCLE, line],
+      ...[cx, cy, angle / 360, first, count, from, span],
+      ...[rings, table, this.circleTable(), CIRCLE, line],
     )
     this.release(mark)
   }
@@ -183,12 +250,19 @@ export class SpreadKernels extends RowKernels {
     this.release(mark)
   }
 
-  /** dst = src read beside each pixel, by the px of two planes to the right and down. */
-  displaceInto(src: Picture, dst: Picture, right: Plane, down: Plane, area: EdgeArea, smooth: boolean): void {
+  /** dst = src read beside each pixel, by the px of two planes to the right and down; null for not at all. */
+  displaceInto(
+    src: Picture,
+    dst: Picture,
+    right: Plane | null,
+    down: Plane | null,
+    area: EdgeArea,
+    smooth: boolean,
+  ): void {
     const mark = this.mark()
     const { x, y } = dst.box
     const source = this.source(src, area)
-    this.run.displaceRows(dst.at, dst.stride, dst.w, dst.h, x, y, source, smooth, right.at, down.at)
+    this.run.displaceRows(dst.at, dst.stride, dst.w, dst.h, x, y, source, smooth, right?.at ?? 0, down?.at ?? 0)
     this.release(mark)
   }
 
@@ -277,6 +351,30 @@ export interface Offset {
   y: Px
 }
 
+/** How near and far a window lies from a point, and in which turns from the x axis towards y it is seen: all, from within. */
+function seenFrom(cx: Px, cy: Px, { x, y, w, h }: PlaceWindow) {
+  const [left, right, top, bottom] = [x - cx, x + w - cx, y - cy, y + h - cy]
+  const dx = Math.max(left, -right, 0)
+  const dy = Math.max(top, -bottom, 0)
+  const farX = Math.max(Math.abs(left), Math.abs(right))
+  const farY = Math.max(Math.abs(top), Math.abs(bottom))
+  const distances = { nearest: Math.sqrt(dx * dx + dy * dy), farthest: Math.sqrt(farX * farX + farY * farY) }
+  if (dx === 0 && dy === 0) return { ...distances, from: 0, span: 1 }
+  // From outside all corners lie on one side of the way to the middle.
+  const middle = turnTo((left + right) / 2, (top + bottom) / 2)
+  const aside = [left, right].flatMap((u) => [top, bottom].map((v) => turnTo(u, v) - middle))
+  const nearby = aside.map((turn) => turn - Math.round(turn))
+  const from = middle + Math.min(...nearby)
+  return { ...distances, from: from - Math.floor(from), span: Math.max(...nearby) - Math.min(...nearby) }
+}
+
+/** The turn of a direction from the x axis towards y, 0–1. */
+function turnTo(x: number, y: number): number {
+  const away = Math.sqrt(x * x + y * y)
+  const turn = away > 0 ? acosDegrees(x / away) / 360 : 0
+  return y < 0 ? 1 - turn : turn
+}
+
 const MAP_CHANNELS = { red: 0, green: 1, blue: 2, alpha: 3, lightness: 4 } as const
 export type MapChannel = keyof typeof MAP_CHANNELS
 
@@ -294,5 +392,5 @@ function gradients(evolution: number): Float32Array {
 
 const PACES = [1, -1, 2, -2]
 
-/** What 1 counts in sums of so many: as fine as 31 bits allow. */
-const unitFor = (count: number) => 2 ** (30 - Math.ceil(Math.log2(Math.max(2, count))))
+/** What 1 counts in sums of so many: as fine as 31 bits, and the rounding of assembly/smear.ts, allow. */
+const unitFor = (count: number) => 2 ** Math.min(21, 30 - Math.ceil(Math.log2(Math.max(2, count))))

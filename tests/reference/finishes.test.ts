@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import type { Card, Finish } from '#core/card/schema'
 import { Engine } from '#core/frame/engine'
+import type { Picture } from '#core/kernels/kernels'
 import { Kernels } from '#core/kernels/kernels'
 import { linearToOklab, oklabToLinear, toDisplay, toLinear } from '#core/values/oklab'
 import { erf } from '../support/erf'
@@ -99,6 +100,35 @@ describe('blur', () => {
     // What two readings between pixels soften.
     expect(worst * 255).toBeLessThan(7)
   })
+})
+
+test('around a point far outside: the arc is a smear across the way to it, in the memory of the window', () => {
+  const kernels = new Kernels()
+  const box = { x: 0, y: 0, w: 256, h: 192 }
+  const [src, turned, smeared] = [0, 1, 2].map(() => ({ ...kernels.layers(256, 192), box })) as [
+    Picture,
+    Picture,
+    Picture,
+  ]
+  const values = kernels.rgba(src)
+  for (let i = 0; i < values.length; i++) values[i] = 0.5 + 0.5 * Math.sin((i >> 2) / 1024 + ((i >> 2) % 256) / 9)
+  const away = 40_000
+  for (const [x, y, angle] of [
+    [-away, 96, 90],
+    [128, away, 0],
+    [256 + away, 96, 90],
+    [128, -away, 180],
+  ] as const) {
+    kernels.spinInto(src, turned, x, y, (40 / away) * (180 / Math.PI))
+    kernels.smearInto(src, smeared, angle, 40)
+    const [a, b] = [kernels.rgba(turned), kernels.rgba(smeared)]
+    let worst = 0
+    for (let row = 30; row < 160; row++)
+      for (let i = 30 * 4; i < 226 * 4; i++) worst = Math.max(worst, Math.abs(a[row * 1024 + i]! - b[row * 1024 + i]!))
+    expect(worst * 255).toBeLessThan(3)
+  }
+  // Whole rings there would take a hundred times as much.
+  expect(kernels.bytes).toBeLessThan(64 * 1024 * 1024)
 })
 
 test('bloom: a point gives away its light times the brightness; what is darker than the threshold stays to the bit', () => {
@@ -358,6 +388,10 @@ test('trails: the copies rendered one by one, and laid by hand', () => {
   const most = (a: Float32Array, b: Float32Array) => a.reduce((worst, v, i) => Math.max(worst, Math.abs(v - b[i]!)), 0)
   expect(most(trails({ laid: 'lighter' }), lighter)).toBeLessThan(1e-6)
   expect(most(trails({ laid: 'mean' }), mean)).toBeLessThan(1e-6)
+  // Where nothing moves all copies are the picture itself, and stay so to the bit.
+  const shown = trails({ laid: 'mean' })
+  const still = [250, 251, 252].map((column) => (20 * W + column) * 4
+  for (const i of still) for (let c = 0; c < 4; c++) expect(shown[i + c]).toBe(copies[0]![i + c])
   // Not across the seam: before the first frame there is nothing.
   const early = (across: boolean) =>
     floatsOf(engine, scene([finish('trails', { copies: 1, spacing: 5, decay: 0, laid: 'lighter', across })]), 2).values

@@ -6,7 +6,7 @@ export { measureCorners, offsetMask } from './offset'
 export { fieldDistance } from './field'
 export { halve, double, convolveColumns, convolveRows } from './blur'
 export {
-  fillPlane, fillNames, firstRow, lastRow, bandMask, complement, rampMask, absolute, product, difference, mapTable, grainMask, cropPlane,
+  fillPlane, fillNames, firstRow, lastRow, bandMask, complement, rampMask, absolute, product, difference, mapTable, smoothStep, grainMask, cropPlane,
   shiftPlane, smearPlane,
 } from './mask'
 export { diffuse } from './light'
@@ -21,7 +21,8 @@ export * from './blend'
 export { encodeRows, alphaPlane, wholeColours } from './transfer'
 export { straight8, straight16, ditherTile } from './output'
 export { halveRgba, doubleRgba, convolveRowsRgba } from './rgba-blur'
-export { smearLines, zoomLines } from './smear'
+export { smearAcross, smearDown } from './smear'
+export { zoomRays } from './zoom'
 export { ringPixels, spinRings } from './spin'
 export {
   mixRows, tableRows, matrixRows, oklabRows, rampRows, stepRows, fadeRows, colourRows, lightRows, lighterRows, plusRows,

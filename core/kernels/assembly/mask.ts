@@ -47,6 +47,17 @@ export function complement(src: usize, dst: usize, count: i32): void {
   }
 }
 
+/** dst = x²(3 − 2x) of src, cut to 0–1: a rise without corners. */
+export function smoothStep(src: usize, dst: usize, count: i32): void {
+  const zero = f32x4.splat(0), one = f32x4.splat(1), three = f32x4.splat(3)
+  for (let i = 0; i < count; i += 4) {
+    const v = f32x4.pmin(one, f32x4.pmax(zero, v128.load(src)))
+    v128.store(dst, f32x4.mul(f32x4.mul(v, v), f32x4.sub(three, f32x4.add(v, v))))
+    src += 16
+    dst += 16
+  }
+}
+
 /**
  * The band between two nested covers. Where a neighbour of opacity `above` lies over the inner one, the band is
  * strengthened in the pixels they share, so that "neighbour over band" adds up to whole cover and no hairline of
@@ -142,6 +153,19 @@ export function noiseAt(x: i32, y: i32, seed: u32): f32 {
   v *= 0x846ca68b
   v ^= v >> 16
   return (<f32>(v >> 8) + <f32>0.5) * <f32>(1.0 / 16777216.0)
+}
+
+/** The noise of four places in a row. */
+@inline
+export function noiseOfFour(x: i32, y: i32, seed: u32): v128 {
+  const across = i32x4.mul(i32x4.add(i32x4.splat(x), i32x4(0, 1, 2, 3)), i32x4.splat(0x9e3779b1))
+  let v = v128.xor(across, i32x4.splat(<u32>y * 0x85ebca77 + seed))
+  v = v128.xor(v, i32x4.shr_u(v, 16))
+  v = i32x4.mul(v, i32x4.splat(0x7feb352d))
+  v = v128.xor(v, i32x4.shr_u(v, 15))
+  v = i32x4.mul(v, i32x4.splat(0x846ca68b))
+  v = v128.xor(v, i32x4.shr_u(v, 16))
+  return f32x4.mul(f32x4.add(f32x4.convert_i32x4_s(i32x4.shr_u(v, 8)), f32x4.splat(0.5)), f32x4.splat(1.0 / 16777216.0))
 }
 
 /**

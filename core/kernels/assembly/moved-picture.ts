@@ -53,28 +53,67 @@ function isInside(s: Source, x: i32, y: i32, size: i32): bool {
   return s.edges == OPEN || (x >= s.left && y >= s.top && x + size <= s.right && y + size <= s.bottom)
 }
 
+@inline
+function mixedOf(a: v128, b: v128, c: v128, d: v128, ku: v128, kv: v128): v128 {
+  const top = f32x4.add(a, f32x4.mul(ku, f32x4.sub(b, a))), low = f32x4.add(c, f32x4.mul(ku, f32x4.sub(d, c)))
+  // Rounding may go over whole by a last bit.
+  return f32x4.pmin(f32x4.splat(1), f32x4.add(top, f32x4.mul(kv, f32x4.sub(low, top))))
+}
+
+/** Between the four pixels from (x, y) on, all of which lie inside. */
+@inline
+function readInside(s: Source, x: i32, y: i32, ku: v128, kv: v128): v128 {
+  const p = s.at + <usize>(y - s.y) * s.stride + (<usize>(x - s.x) << 4), q = p + s.stride
+  return mixedOf(v128.load(p), v128.load(p, 16), v128.load(q), v128.load(q, 16), ku, kv)
+}
+
+/** Between the four pixels from (x, y) on. */
+function readAnywhere(s: Source, x: i32, y: i32, ku: v128, kv: v128): v128 {
+  if (isInside(s, x, y, 2)) return readInside(s, x, y, ku, kv)
+  return mixedOf(tap(s, x, y), tap(s, x + 1, y), tap(s, x, y + 1), tap(s, x + 1, y + 1), ku, kv)
+}
+
 /** Between the four pixels around a place. */
 @inline
 function bilinear(s: Source, u: f32, v: f32): v128 {
   const fu = floor<f32>(u), fv = floor<f32>(v)
-  const x = <i32>fu, y = <i32>fv
-  const ku = f32x4.splat(u - fu), kv = f32x4.splat(v - fv)
-  let a: v128, b: v128, c: v128, d: v128
-  if (isInside(s, x, y, 2)) {
-    const p = s.at + <usize>(y - s.y) * s.stride + (<usize>(x - s.x) << 4), q = p + s.stride
-    a = v128.load(p)
-    b = v128.load(p, 16)
-    c = v128.load(q)
-    d = v128.load(q, 16)
+  return readAnywhere(s, <i32>fu, <i32>fv, f32x4.splat(u - fu), f32x4.splat(v - fv))
+}
+
+/** The pixels whose neighbours to the right and below lie inside too: from `low`, `size` of them. */
+@inline
+function innerFrom(low: i32, edgeLow: i32, edges: i32): i32 {
+  return edges == OPEN ? low : max(low, edgeLow)
+}
+
+@inline
+function innerSize(low: i32, size: i32, edgeLow: i32, edgeHigh: i32, edges: i32): i32 {
+  const high = edges == OPEN ? low + size : min(low + size, edgeHigh)
+  return max(0, high - innerFrom(low, edgeLow, edges) - 1)
+}
+
+/** Four places at once, into four pixels from q on; `inner` is where all that they read lies inside. */
+@inline
+function readFour(s: Source, u: v128, v: v128, q: usize, innerX: v128, innerY: v128, innerW: v128, innerH: v128): void {
+  const fu = f32x4.floor(u), fv = f32x4.floor(v)
+  const x = i32x4.trunc_sat_f32x4_s(fu), y = i32x4.trunc_sat_f32x4_s(fv)
+  const ku = f32x4.sub(u, fu), kv = f32x4.sub(v, fv)
+  const k0 = v128.shuffle<f32>(ku, ku, 0, 0, 0, 0), k1 = v128.shuffle<f32>(ku, ku, 1, 1, 1, 1)
+  const k2 = v128.shuffle<f32>(ku, ku, 2, 2, 2, 2), k3 = v128.shuffle<f32>(ku, ku, 3, 3, 3, 3)
+  const l0 = v128.shuffle<f32>(kv, kv, 0, 0, 0, 0), l1 = v128.shuffle<f32>(kv, kv, 1, 1, 1, 1)
+  const l2 = v128.shuffle<f32>(kv, kv, 2, 2, 2, 2), l3 = v128.shuffle<f32>(kv, kv, 3, 3, 3, 3)
+  const inside = v128.and(i32x4.lt_u(i32x4.sub(x, innerX), innerW), i32x4.lt_u(i32x4.sub(y, innerY), innerH))
+  if (i32x4.all_true(inside)) {
+    v128.store(q, readInside(s, i32x4.extract_lane(x, 0), i32x4.extract_lane(y, 0), k0, l0))
+    v128.store(q, readInside(s, i32x4.extract_lane(x, 1), i32x4.extract_lane(y, 1), k1, l1), 16)
+    v128.store(q, readInside(s, i32x4.extract_lane(x, 2), i32x4.extract_lane(y, 2), k2, l2), 32)
+    v128.store(q, readInside(s, i32x4.extract_lane(x, 3), i32x4.extract_lane(y, 3), k3, l3), 48)
   } else {
-    a = tap(s, x, y)
-    b = tap(s, x + 1, y)
-    c = tap(s, x, y + 1)
-    d = tap(s, x + 1, y + 1)
+    v128.store(q, readAnywhere(s, i32x4.extract_lane(x, 0), i32x4.extract_lane(y, 0), k0, l0))
+    v128.store(q, readAnywhere(s, i32x4.extract_lane(x, 1), i32x4.extract_lane(y, 1), k1, l1), 16)
+    v128.store(q, readAnywhere(s, i32x4.extract_lane(x, 2), i32x4.extract_lane(y, 2), k2, l2), 32)
+    v128.store(q, readAnywhere(s, i32x4.extract_lane(x, 3), i32x4.extract_lane(y, 3), k3, l3), 48)
   }
-  const top = f32x4.add(a, f32x4.mul(ku, f32x4.sub(b, a))), low = f32x4.add(c, f32x4.mul(ku, f32x4.sub(d, c)))
-  // Rounding may go over whole by a last bit.
-  return f32x4.pmin(f32x4.splat(1), f32x4.add(top, f32x4.mul(kv, f32x4.sub(low, top))))
 }
 
 /** A cubic through four values at −1, 0, 1, 2 (E. Catmull, R. Rom, A class of local interpolating splines, 1974). */
@@ -117,32 +156,58 @@ export function moveRows(
   a: f64, b: f64, c: f64, d: f64, e: f64, f: f64,
 ): void {
   const s = changetype<Source>(source)
+  const innerX = i32x4.splat(innerFrom(s.x, s.left, s.edges)), innerY = i32x4.splat(innerFrom(s.y, s.top, s.edges))
+  const innerW = i32x4.splat(innerSize(s.x, s.w, s.left, s.right, s.edges))
+  const innerH = i32x4.splat(innerSize(s.y, s.h, s.top, s.bottom, s.edges))
   for (let y = 0; y < h; y++) {
     let q = dst + <usize>y * dstStride
     const py = <f64>(y + y0) + 0.5
-    for (let x = 0; x < w; x++, q += 16) {
+    const ru = b * py + e - 0.5, rv = d * py + f - 0.5
+    let x = 0
+    if (!smooth) {
+      for (; x + 4 <= w; x += 4, q += 64) {
+        const first = f64x2.add(f64x2.splat(<f64>(x + x0)), f64x2(0.5, 1.5)), second = f64x2.add(first, f64x2.splat(2))
+        readFour(s, along(a, ru, first, second), along(c, rv, first, second), q, innerX, innerY, innerW, innerH)
+      }
+    }
+    for (; x < w; x++, q += 16) {
       const px = <f64>(x + x0) + 0.5
-      const u = <f32>(a * px + b * py + e - 0.5), v = <f32>(c * px + d * py + f - 0.5)
+      const u = <f32>(a * px + ru), v = <f32>(c * px + rv)
       v128.store(q, smooth ? bicubic(s, u, v) : bilinear(s, u, v))
     }
   }
 }
 
-/** Each pixel reads the picture by the planes' px beside its own place. */
+/** k · x + t for four places in double precision. */
+@inline
+function along(k: f64, t: f64, first: v128, second: v128): v128 {
+  const left = f32x4.demote_f64x2_zero(f64x2.add(f64x2.mul(f64x2.splat(k), first), f64x2.splat(t)))
+  const right = f32x4.demote_f64x2_zero(f64x2.add(f64x2.mul(f64x2.splat(k), second), f64x2.splat(t)))
+  return v128.shuffle<f32>(left, right, 0, 1, 4, 5)
+}
+
+/** Each pixel reads the picture by the planes' px beside its own place; no plane moves nothing on its axis. */
 export function displaceRows(
   dst: usize, dstStride: usize, w: i32, h: i32, x0: i32, y0: i32, source: usize, smooth: bool, right: usize, down: usize,
 ): void {
   const s = changetype<Source>(source)
+  const innerX = i32x4.splat(innerFrom(s.x, s.left, s.edges)), innerY = i32x4.splat(innerFrom(s.y, s.top, s.edges))
+  const innerW = i32x4.splat(innerSize(s.x, s.w, s.left, s.right, s.edges))
+  const innerH = i32x4.splat(innerSize(s.y, s.h, s.top, s.bottom, s.edges))
+  const lanes = f32x4(0, 1, 2, 3), zero = f32x4.splat(0)
+  const stepX: usize = right ? 16 : 0, stepY: usize = down ? 16 : 0
   for (let y = 0; y < h; y++) {
     let q = dst + <usize>y * dstStride
-    for (let x = 0; x < w; x++, q += 16, right += 4, down += 4) {
-      const dx = load<f32>(right), dy = load<f32>(down)
-      // Where nothing moves, the pixel is what it was, to the bit.
-      if (dx == 0 && dy == 0) v128.store(q, tap(s, x + x0, y + y0))
-      else {
-        const u: f32 = <f32>(x + x0) + dx, v: f32 = <f32>(y + y0) + dy
-        v128.store(q, smooth ? bicubic(s, u, v) : bilinear(s, u, v))
-      }
+    const row = f32x4.splat(<f32>(y + y0))
+    for (let x = 0; x < w; x += 4, q += 64, right += stepX, down += stepY) {
+      const dx = right ? v128.load(right) : zero, dy = down ? v128.load(down) : zero
+      const u = f32x4.add(f32x4.add(f32x4.splat(<f32>(x + x0)), lanes), dx), v = f32x4.add(row, dy)
+      if (smooth) {
+        v128.store(q, bicubic(s, f32x4.extract_lane(u, 0), f32x4.extract_lane(v, 0)))
+        v128.store(q, bicubic(s, f32x4.extract_lane(u, 1), f32x4.extract_lane(v, 1)), 16)
+        v128.store(q, bicubic(s, f32x4.extract_lane(u, 2), f32x4.extract_lane(v, 2)), 32)
+        v128.store(q, bicubic(s, f32x4.extract_lane(u, 3), f32x4.extract_lane(v, 3)), 48)
+      } else readFour(s, u, v, q, innerX, innerY, innerW, innerH)
     }
   }
 }
@@ -153,12 +218,32 @@ export function partRows(
   rx: f32, ry: f32, gx: f32, gy: f32, bx: f32, by: f32,
 ): void {
   const s = changetype<Source>(source)
+  // All pixels lie alike between those that they read.
+  const rX = <i32>floor<f32>(rx), rY = <i32>floor<f32>(ry), gX = <i32>floor<f32>(gx), gY = <i32>floor<f32>(gy)
+  const bX = <i32>floor<f32>(bx), bY = <i32>floor<f32>(by)
+  const rU = f32x4.splat(rx - floor<f32>(rx)), rV = f32x4.splat(ry - floor<f32>(ry))
+  const gU = f32x4.splat(gx - floor<f32>(gx)), gV = f32x4.splat(gy - floor<f32>(gy))
+  const bU = f32x4.splat(bx - floor<f32>(bx)), bV = f32x4.splat(by - floor<f32>(by))
+  const innerX = innerFrom(s.x, s.left, s.edges), innerY = innerFrom(s.y, s.top, s.edges)
+  const innerW = innerSize(s.x, s.w, s.left, s.right, s.edges), innerH = innerSize(s.y, s.h, s.top, s.bottom, s.edges)
+  const lowX = innerX - min(rX, min(gX, bX)), highX = innerX + innerW - max(rX, max(gX, bX))
+  const lowY = innerY - min(rY, min(gY, bY)), highY = innerY + innerH - max(rY, max(gY, bY))
   for (let y = 0; y < h; y++) {
     let q = dst + <usize>y * dstStride
-    const v: f32 = <f32>(y + y0)
+    const v = y + y0
+    const rows = v >= lowY && v < highY
     for (let x = 0; x < w; x++, q += 16) {
-      const u: f32 = <f32>(x + x0)
-      const r = bilinear(s, u + rx, v + ry), g = bilinear(s, u + gx, v + gy), b = bilinear(s, u + bx, v + by)
+      const u = x + x0
+      let r: v128, g: v128, b: v128
+      if (rows && u >= lowX && u < highX) {
+        r = readInside(s, u + rX, v + rY, rU, rV)
+        g = readInside(s, u + gX, v + gY, gU, gV)
+        b = readInside(s, u + bX, v + bY, bU, bV)
+      } else {
+        r = readAnywhere(s, u + rX, v + rY, rU, rV)
+        g = readAnywhere(s, u + gX, v + gY, gU, gV)
+        b = readAnywhere(s, u + bX, v + bY, bU, bV)
+      }
       const alpha = f32x4.pmax(r, f32x4.pmax(g, b))
       v128.store(q, v128.shuffle<f32>(v128.shuffle<f32>(r, g, 0, 5, 0, 5), v128.shuffle<f32>(b, alpha, 2, 7, 2, 7), 0, 1, 4, 5))
     }
@@ -189,23 +274,25 @@ export function spreadRows(
 export function mapPlane(
   src: usize, stride: usize, dst: usize, w: i32, h: i32, channel: i32, neutral: f32, amount: f32,
 ): void {
+  const k = f32x4.splat(amount), middle = f32x4.splat(neutral)
+  // BT.709 luma (ITU-R BT.709-6, item 3.2).
+  const kr = f32x4.splat(0.2126), kg = f32x4.splat(0.7152), kb = f32x4.splat(0.0722)
   for (let y = 0; y < h; y++) {
     let p = src + <usize>y * stride
-    for (let x = 0; x < w; x++, p += 16, dst += 4) {
-      const v = v128.load(p)
-      const alpha = f32x4.extract_lane(v, 3)
-      let c: f32 = 0, whole: f32 = alpha
-      if (channel == 0) c = f32x4.extract_lane(v, 0)
-      else if (channel == 1) c = f32x4.extract_lane(v, 1)
-      else if (channel == 2) c = f32x4.extract_lane(v, 2)
-      else if (channel == 3) {
-        c = alpha
-        whole = 1
-      } else {
-        const k = f32x4.mul(v, f32x4(0.2126, 0.7152, 0.0722, 0))
-        c = f32x4.extract_lane(k, 0) + f32x4.extract_lane(k, 1) + f32x4.extract_lane(k, 2)
-      }
-      store<f32>(dst, (c - neutral * whole) * amount)
+    for (let x = 0; x < w; x += 4, p += 64, dst += 16) {
+      const v0 = v128.load(p), v1 = v128.load(p, 16), v2 = v128.load(p, 32), v3 = v128.load(p, 48)
+      // Four pixels, channel by channel.
+      const rg0 = v128.shuffle<f32>(v0, v1, 0, 4, 1, 5), rg1 = v128.shuffle<f32>(v2, v3, 0, 4, 1, 5)
+      const ba0 = v128.shuffle<f32>(v0, v1, 2, 6, 3, 7), ba1 = v128.shuffle<f32>(v2, v3, 2, 6, 3, 7)
+      const r = v128.shuffle<f32>(rg0, rg1, 0, 1, 4, 5), g = v128.shuffle<f32>(rg0, rg1, 2, 3, 6, 7)
+      const b = v128.shuffle<f32>(ba0, ba1, 0, 1, 4, 5), alpha = v128.shuffle<f32>(ba0, ba1, 2, 3, 6, 7)
+      let c = alpha, whole = alpha
+      if (channel == 0) c = r
+      else if (channel == 1) c = g
+      else if (channel == 2) c = b
+      else if (channel == 3) whole = f32x4.splat(1)
+      else c = f32x4.add(f32x4.add(f32x4.mul(kr, r), f32x4.mul(kg, g)), f32x4.mul(kb, b))
+      v128.store(dst, f32x4.mul(f32x4.sub(c, f32x4.mul(middle, whole)), k))
     }
   }
 }

@@ -1,6 +1,7 @@
 // Point operations on rows of premultiplied RGBA, in place: what each pixel becomes depends on it alone, and on its place.
 // (x0, y0) is the rows' place on the card in render pixels. Clear pixels stay clear, alpha stays as it is unless said.
-import { noiseAt } from './mask'
+import { noiseOfFour } from './mask'
+import { whole } from './whole-numbers'
 
 @inline
 function keepAlpha(v: v128, alpha: f32): v128 {
@@ -37,7 +38,7 @@ export function mixRows(
 export function tableRows(
   at: usize, stride: usize, w: i32, h: i32, red: usize, green: usize, blue: usize, steps: i32, root: bool,
 ): void {
-  const last = f32x4.splat(<f32>steps), top = i32x4.splat(steps - 1)
+  const last = f32x4.splat(<f32>steps), top = i32x4.splat(steps - 1), half = f32x4.splat(0.5)
   const zero = f32x4.splat(0), one = f32x4.splat(1)
   for (let y = 0; y < h; y++) {
     let p = at + <usize>y * stride
@@ -45,18 +46,19 @@ export function tableRows(
       const v = v128.load(p)
       const alpha = f32x4.extract_lane(v, 3)
       if (alpha <= 0) continue
-      const whole = f32x4.splat(alpha)
-      let s = alpha == 1 ? v : f32x4.div(v, whole)
+      const isWhole = alpha == 1
+      let s = isWhole ? v : f32x4.div(v, f32x4.splat(alpha))
       s = f32x4.pmin(one, f32x4.pmax(zero, s))
       const place = f32x4.mul(last, root ? f32x4.sqrt(s) : s)
-      const cell = i32x4.min_s(i32x4.trunc_sat_f32x4_s(place), top)
+      const cell = i32x4.min_s(whole(f32x4.sub(place, half)), top)
       const f = f32x4.sub(place, f32x4.convert_i32x4_s(cell))
       const r = v128.load64_zero(red + (<usize>i32x4.extract_lane(cell, 0) << 2))
       const g = v128.load64_zero(green + (<usize>i32x4.extract_lane(cell, 1) << 2))
       const b = v128.load64_zero(blue + (<usize>i32x4.extract_lane(cell, 2) << 2))
       const rg = v128.shuffle<f32>(r, g, 0, 4, 1, 5)
       const from = v128.shuffle<f32>(rg, b, 0, 1, 4, 4), to = v128.shuffle<f32>(rg, b, 2, 3, 5, 5)
-      const out = f32x4.mul(whole, f32x4.add(from, f32x4.mul(f, f32x4.sub(to, from))))
+      let out = f32x4.add(from, f32x4.mul(f, f32x4.sub(to, from)))
+      if (!isWhole) out = f32x4.mul(f32x4.splat(alpha), out)
       v128.store(p, f32x4.replace_lane(out, 3, alpha))
     }
   }
@@ -124,25 +126,63 @@ export function oklabRows(at: usize, stride: usize, w: i32, h: i32, into: usize,
 
 /** Colours by their luma from a ramp of premultiplied colours, laid over them; first turned round with `invert`. */
 export function rampRows(at: usize, stride: usize, w: i32, h: i32, ramp: usize, steps: i32, invert: bool): void {
+  const last = f32x4.splat(<f32>steps), top = i32x4.splat(steps - 1), half = f32x4.splat(0.5)
+  const zero = f32x4.splat(0), one = f32x4.splat(1), tiny = f32x4.splat(1e-6)
   for (let y = 0; y < h; y++) {
     let p = at + <usize>y * stride
-    for (let x = 0; x < w; x++, p += 16) {
-      let v = v128.load(p)
-      const alpha = f32x4.extract_lane(v, 3)
-      if (alpha <= 0) continue
-      if (invert) v = f32x4.replace_lane(f32x4.sub(f32x4.splat(alpha), v), 3, alpha)
-      if (ramp) {
-        const place: f32 = min<f32>(1, max<f32>(0, luma(v) / alpha)) * <f32>steps
-        const i = min(<i32>place, steps - 1)
-        const q = ramp + (<usize>i << 4)
-        const a = v128.load(q)
-        const c = f32x4.add(a, f32x4.mul(f32x4.splat(place - <f32>i), f32x4.sub(v128.load(q, 16), a)))
-        const cover = f32x4.extract_lane(c, 3)
-        v = f32x4.add(f32x4.mul(c, f32x4.splat(alpha)), f32x4.mul(v, f32x4.splat(<f32>1 - cover)))
+    for (let x = 0; x < w; x += 4, p += 64) {
+      let v0 = v128.load(p), v1 = v128.load(p, 16), v2 = v128.load(p, 32), v3 = v128.load(p, 48)
+      if (!v128.any_true(v128.or(v128.or(v0, v1), v128.or(v2, v3)))) continue
+      if (invert) {
+        v0 = inverted(v0)
+        v1 = inverted(v1)
+        v2 = inverted(v2)
+        v3 = inverted(v3)
       }
-      v128.store(p, keepAlpha(v, alpha))
+      if (ramp) {
+        const rg0 = v128.shuffle<f32>(v0, v1, 0, 4, 1, 5), rg1 = v128.shuffle<f32>(v2, v3, 0, 4, 1, 5)
+        const ba0 = v128.shuffle<f32>(v0, v1, 2, 6, 3, 7), ba1 = v128.shuffle<f32>(v2, v3, 2, 6, 3, 7)
+        const alpha = v128.shuffle<f32>(ba0, ba1, 2, 3, 6, 7)
+        const l = f32x4.div(
+          lumas(v128.shuffle<f32>(rg0, rg1, 0, 1, 4, 5), v128.shuffle<f32>(rg0, rg1, 2, 3, 6, 7), v128.shuffle<f32>(ba0, ba1, 0, 1, 4, 5)),
+          f32x4.pmax(tiny, alpha))
+        const place = f32x4.mul(last, f32x4.pmin(one, f32x4.pmax(zero, l)))
+        const cell = i32x4.min_s(whole(f32x4.sub(place, half)), top)
+        const f = f32x4.sub(place, f32x4.convert_i32x4_s(cell))
+        v0 = rampOver(v0, ramp + (<usize>i32x4.extract_lane(cell, 0) << 4), v128.shuffle<f32>(f, f, 0, 0, 0, 0))
+        v1 = rampOver(v1, ramp + (<usize>i32x4.extract_lane(cell, 1) << 4), v128.shuffle<f32>(f, f, 1, 1, 1, 1))
+        v2 = rampOver(v2, ramp + (<usize>i32x4.extract_lane(cell, 2) << 4), v128.shuffle<f32>(f, f, 2, 2, 2, 2))
+        v3 = rampOver(v3, ramp + (<usize>i32x4.extract_lane(cell, 3) << 4), v128.shuffle<f32>(f, f, 3, 3, 3, 3))
+      }
+      v128.store(p, v0)
+      v128.store(p, v1, 16)
+      v128.store(p, v2, 32)
+      v128.store(p, v3, 48)
     }
   }
+}
+
+@inline
+function inverted(v: v128): v128 {
+  const alpha = f32x4.extract_lane(v, 3)
+  return keepAlpha(f32x4.sub(f32x4.splat(alpha), v), alpha)
+}
+
+/** BT.709 luma of four pixels by their channels. */
+@inline
+function lumas(r: v128, g: v128, b: v128): v128 {
+  return f32x4.add(
+    f32x4.add(f32x4.mul(f32x4.splat(0.2126), r), f32x4.mul(f32x4.splat(0.7152), g)), f32x4.mul(f32x4.splat(0.0722), b))
+}
+
+/** A colour of a ramp, between two of its steps, over a pixel. */
+@inline
+function rampOver(v: v128, q: usize, f: v128): v128 {
+  const a = v128.load(q)
+  const c = f32x4.add(a, f32x4.mul(f, f32x4.sub(v128.load(q, 16), a)))
+  const alpha = v128.shuffle<f32>(v, v, 3, 3, 3, 3), cover = v128.shuffle<f32>(c, c, 3, 3, 3, 3)
+  const out = f32x4.add(f32x4.mul(c, alpha), f32x4.mul(v, f32x4.sub(f32x4.splat(1), cover)))
+  return keepAlpha(out, f32x4.extract_lane(v, 3))
 }
 
 /**
@@ -153,23 +193,28 @@ export function stepRows(
   at: usize, stride: usize, w: i32, h: i32, x0: i32, y0: i32, levels: i32, grey: bool, dither: f32, seed: u32,
 ): void {
   const highest: f32 = <f32>(levels - 1), parts: f32 = <f32>levels - dither
-  const top = f32x4.splat(highest), zero = f32x4.splat(0)
+  const top = f32x4.splat(highest), zero = f32x4.splat(0), many = f32x4.splat(parts), share = f32x4.splat(dither)
   for (let y = 0; y < h; y++) {
     let p = at + <usize>y * stride
-    for (let x = 0; x < w; x++, p += 16) {
-      const v = v128.load(p)
-      const alpha = f32x4.extract_lane(v, 3)
-      if (alpha <= 0) continue
-      const noise: f32 = dither > 0 ? noiseAt(x + x0, y + y0, seed) * dither : 0
-      if (grey) {
-        const l: f32 = luma(v) / alpha
-        const to: f32 = max<f32>(0, min<f32>(highest, floor<f32>(l * parts + noise))) / highest
-        v128.store(p, keepAlpha(f32x4.mul(v, f32x4.splat(l > 0 ? to / l : 0)), alpha))
-      } else {
-        const s = f32x4.div(v, f32x4.splat(alpha))
-        const step = f32x4.floor(f32x4.add(f32x4.mul(s, f32x4.splat(parts)), f32x4.splat(noise)))
+    for (let x = 0; x < w; x += 4) {
+      const noise = dither > 0 ? f32x4.mul(noiseOfFour(x + x0, y + y0, seed), share) : zero
+      for (let k = 0; k < 4; k++, p += 16) {
+        const v = v128.load(p)
+        const alpha = f32x4.extract_lane(v, 3)
+        if (alpha <= 0) continue
+        const n = k == 0 ? v128.shuffle<f32>(noise, noise, 0, 0, 0, 0) : k == 1 ? v128.shuffle<f32>(noise, noise, 1, 1, 1, 1)
+          : k == 2 ? v128.shuffle<f32>(noise, noise, 2, 2, 2, 2) : v128.shuffle<f32>(noise, noise, 3, 3, 3, 3)
+        if (grey) {
+          const l: f32 = luma(v) / alpha
+          const to: f32 = max<f32>(0, min<f32>(highest, floor<f32>(l * parts + f32x4.extract_lane(n, 0)))) / highest
+          v128.store(p, keepAlpha(f32x4.mul(v, f32x4.splat(l > 0 ? to / l : 0)), alpha))
+          continue
+        }
+        const s = alpha == 1 ? v : f32x4.div(v, f32x4.splat(alpha))
+        const step = f32x4.floor(f32x4.add(f32x4.mul(s, many), n))
         const out = f32x4.div(f32x4.pmin(top, f32x4.pmax(zero, step)), top)
-        v128.store(p, keepAlpha(f32x4.mul(out, f32x4.splat(alpha)), alpha))
+        if (alpha == 1) v128.store(p, f32x4.replace_lane(out, 3, 1))
+        else v128.store(p, keepAlpha(f32x4.mul(out, f32x4.splat(alpha)), alpha))
       }
     }
   }
@@ -263,27 +308,34 @@ export function brightRows(
   src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32,
   threshold: f32, knee: f32, r: f32, g: f32, b: f32,
 ): void {
-  const c = f32x4(r, g, b, 1), zero = f32x4.splat(0)
-  const start: f32 = threshold - knee
-  const curve: f32 = knee > 0 ? <f32>1 / (<f32>4 * knee) : 0
+  const c = f32x4(r, g, b, 1), zero = f32x4.splat(0), tiny = f32x4.splat(1e-6)
+  const level = f32x4.splat(threshold), width = f32x4.splat(knee)
+  const curve = f32x4.splat(knee > 0 ? <f32>1 / (<f32>4 * knee) : 0)
   for (let y = 0; y < h; y++) {
     let p = src + <usize>y * srcStride, q = dst + <usize>y * dstStride
-    for (let x = 0; x < w; x++) {
-      const v = v128.load(p)
-      const alpha = f32x4.extract_lane(v, 3)
-      let out = zero
-      if (alpha > 0) {
-        const m: f32 = max(f32x4.extract_lane(v, 0), max(f32x4.extract_lane(v, 1), f32x4.extract_lane(v, 2))) / alpha
-        if (m > start) {
-          const over: f32 = m - threshold
-          const soft: f32 = over + knee
-          const take: f32 = over >= knee ? over : soft * soft * curve
-          out = f32x4.mul(c, f32x4.mul(v, f32x4.splat(take / m)))
-        }
+    for (let x = 0; x < w; x += 4, p += 64, q += 64) {
+      const v0 = v128.load(p), v1 = v128.load(p, 16), v2 = v128.load(p, 32), v3 = v128.load(p, 48)
+      // The largest channel of each of four pixels, straight.
+      const rg0 = v128.shuffle<f32>(v0, v1, 0, 4, 1, 5), rg1 = v128.shuffle<f32>(v2, v3, 0, 4, 1, 5)
+      const ba0 = v128.shuffle<f32>(v0, v1, 2, 6, 3, 7), ba1 = v128.shuffle<f32>(v2, v3, 2, 6, 3, 7)
+      const red = v128.shuffle<f32>(rg0, rg1, 0, 1, 4, 5), green = v128.shuffle<f32>(rg0, rg1, 2, 3, 6, 7)
+      const blue = v128.shuffle<f32>(ba0, ba1, 0, 1, 4, 5), alpha = v128.shuffle<f32>(ba0, ba1, 2, 3, 6, 7)
+      const m = f32x4.div(f32x4.pmax(red, f32x4.pmax(green, blue)), f32x4.pmax(tiny, alpha))
+      const over = f32x4.sub(m, level)
+      const soft = f32x4.pmax(zero, f32x4.add(over, width))
+      if (!v128.any_true(f32x4.gt(soft, zero))) {
+        v128.store(q, zero)
+        v128.store(q, zero, 16)
+        v128.store(q, zero, 32)
+        v128.store(q, zero, 48)
+        continue
       }
-      v128.store(q, out)
-      p += 16
-      q += 16
+      const take = v128.bitselect(over, f32x4.mul(f32x4.mul(soft, soft), curve), f32x4.ge(over, width))
+      const k = f32x4.div(f32x4.pmax(zero, take), f32x4.pmax(tiny, m))
+      v128.store(q, f32x4.mul(c, f32x4.mul(v0, v128.shuffle<f32>(k, k, 0, 0, 0, 0))))
+      v128.store(q, f32x4.mul(c, f32x4.mul(v1, v128.shuffle<f32>(k, k, 1, 1, 1, 1))), 16)
+      v128.store(q, f32x4.mul(c, f32x4.mul(v2, v128.shuffle<f32>(k, k, 2, 2, 2, 2))), 32)
+      v128.store(q, f32x4.mul(c, f32x4.mul(v3, v128.shuffle<f32>(k, k, 3, 3, 3, 3))), 48)
     }
   }
 }

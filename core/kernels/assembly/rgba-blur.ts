@@ -2,9 +2,12 @@
 // steps as in a plane, so that a picture blurs to the bits of its four planes. Columns are convolved by blur.ts: a row of
 // w pixels is one of 4 · w floats.
 
-/** (w × h) → (lowW × lowH), lowW ≥ w/2, lowH = ceil(h/2). row: 2·lowW + 4 pixels. */
+/**
+ * (w × h) → (lowW × lowH), lowW ≥ w/2, lowH = ceil(h/2). row: 2·lowW + 4 pixels. `above`: the picture goes on over the first
+ * row; below it goes on as far as h says.
+ */
 export function halveRgba(
-  src: usize, stride: usize, dst: usize, w: i32, h: i32, lowW: i32, lowH: i32, row: usize,
+  src: usize, stride: usize, dst: usize, w: i32, h: i32, lowW: i32, lowH: i32, row: usize, above: bool,
 ): void {
   const bytes: usize = <usize>w << 4
   memory.fill(row, 0, <usize>(2 * lowW + 4) << 4)
@@ -13,7 +16,7 @@ export function halveRgba(
   for (let v = 0; v < lowH; v++) {
     const y = v << 1
     const p = src + <usize>y * stride
-    const hasUp = y > 0, hasBelow = y + 1 < h, hasDown = y + 2 < h
+    const hasUp = y > 0 || above, hasBelow = y + 1 < h, hasDown = y + 2 < h
     for (let x: usize = 0; x < bytes; x += 16) {
       const up = hasUp ? v128.load(p + x - stride) : zero
       const below = hasBelow ? v128.load(p + x + stride) : zero
@@ -31,9 +34,12 @@ export function halveRgba(
   }
 }
 
-/** (lowW × lowH) → (w × h), the inverse layout of `halveRgba`. rows: 2·lowW + 4 pixels. */
+/**
+ * (lowW × lowH) → (w × h), the inverse layout of `halveRgba`. rows: 2·lowW + 4 pixels. `above`, `below`: the low picture goes
+ * on over its first row, and under its last.
+ */
 export function doubleRgba(
-  src: usize, dst: usize, stride: usize, lowW: i32, lowH: i32, w: i32, h: i32, rows: usize,
+  src: usize, dst: usize, stride: usize, lowW: i32, lowH: i32, w: i32, h: i32, rows: usize, above: bool, below: bool,
 ): void {
   const bytes: usize = <usize>lowW << 4
   const upper = rows + 16, lower = upper + bytes + 32
@@ -41,7 +47,7 @@ export function doubleRgba(
   const c3 = f32x4.splat(0.75), c1 = f32x4.splat(0.25), zero = f32x4.splat(0)
   for (let v = 0; v < lowH; v++) {
     const p = src + <usize>v * bytes
-    const hasUp = v > 0, hasDown = v + 1 < lowH
+    const hasUp = v > 0 || above, hasDown = v + 1 < lowH || below
     for (let x: usize = 0; x < bytes; x += 16) {
       const m = f32x4.mul(c3, v128.load(p + x))
       const up = hasUp ? v128.load(p + x - bytes) : zero

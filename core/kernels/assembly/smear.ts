@@ -1,159 +1,175 @@
-// A box along lines, by running sums: along a direction, or towards a point. A line goes through whole columns (or rows: then
-// the two axes are told the other way round); what lies between pixels is mixed of the two beside it, on the way in and on
-// the way out. Sums are whole numbers, so that they are the same wherever a window begins.
-// The window has n pixels along the lines, `step` bytes apart, and m across them, `row` bytes apart; it begins at (along0,
-// across0) on the card.
+// The mean along lines in one direction, by running sums. A line goes through whole columns (`smearAcross`) or whole rows
+// (`smearDown`); what lies between two pixels is mixed of both, on the way in and on the way out. Lines are named by where
+// they cross the card's axis: across = c + slope · along, c a whole number, |slope| ≤ 1. `inner` whole pixels on each side
+// count fully, the next one `end` of it; they are divided by `total`, so that what is whole stays whole. Sums are whole numbers,
+// `unit` for 1, so that they are the same wherever a window begins.
+import { whole } from './whole-numbers'
 
+/** (1 − f) · a + f · b; rounding may go over whole by a last bit. */
 @inline
-function mixed(a: usize, b: usize, x: usize, f: v128, rest: v128): v128 {
-  const near = a ? f32x4.mul(rest, v128.load(a + x)) : f32x4.splat(0)
-  return b ? f32x4.add(near, f32x4.mul(f, v128.load(b + x))) : near
+function between(a: v128, b: v128, f: v128): v128 {
+  return f32x4.pmin(f32x4.splat(1), f32x4.add(a, f32x4.mul(f, f32x4.sub(b, a))))
 }
 
+/** What a line reads where one or both of its rows lie beyond the window. */
 @inline
-function added(p: usize, v: v128): void {
-  // Rounding may go over whole by a last bit.
-  v128.store(p, f32x4.pmin(f32x4.splat(1), f32x4.add(v128.load(p), v)))
+export function readBetween(src: usize, row: usize, j: i32, m: i32, f: v128): v128 {
+  const zero = f32x4.splat(0)
+  if (j < -1 || j >= m) return zero
+  const a = j >= 0 ? v128.load(src + <usize>j * row) : zero
+  const b = j + 1 < m ? v128.load(src + <usize>(j + 1) * row) : zero
+  return f32x4.add(a, f32x4.mul(f, f32x4.sub(b, a)))
 }
 
 /**
- * Along slanted lines across = c + slope · along, c a whole number, |slope| ≤ 1. `inner` whole pixels on each side count
- * fully, the next one `end` of it. `unit` is what 1 counts in the sums. line: n + 2·(inner + 1) pixels; dst is clear.
+ * Along rows. (x0, y0) is the window's place on the card. work: 8 · w bytes for where the lines are, then (3 · w + 2 · inner + 2)
+ * pixels for a line and two means.
  */
-export function smearLines(
-  src: usize, step: usize, row: usize, dst: usize, toStep: usize, toRow: usize, n: i32, m: i32, along0: i32, across0: i32,
-  slope: f64, inner: i32, end: f32, unit: f32, line: usize,
+export function smearAcross(
+  src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, x0: i32,
+  slope: f64, inner: i32, end: f32, total: f32, unit: f32, work: usize,
 ): void {
-  const margin = inner + 1
-  const middle = line + (<usize>margin << 4)
-  const scale = f32x4.splat(unit), ends = f32x4.splat(end)
-  // Divided, not multiplied, so that what is whole stays whole.
-  const total = f32x4.splat(unit * (<f32>(inner + inner + 1) + end + end))
-  const atStart = slope * <f64>along0, atEnd = slope * <f64>(along0 + n - 1)
-  const first = <i32>floor(<f64>across0 - max(atStart, atEnd)) - 1
-  const last = <i32>floor(<f64>(across0 + m) - min(atStart, atEnd)) + 1
-  for (let c = first; c <= last; c++) {
-    memory.fill(line, 0, <usize>(n + 2 * margin) << 4)
-    let any = false
-    for (let i = 0; i < n; i++) {
-      const at = <f64>c + slope * <f64>(i + along0) - <f64>across0
-      const down = floor(at)
-      const j = <i32>down
-      if (j < -1 || j >= m) continue
-      const part = <f32>(at - down)
-      const a: usize = j >= 0 ? src + <usize>j * row : 0
-      const b: usize = part > 0 && j + 1 < m ? src + <usize>(j + 1) * row : 0
-      const v = mixed(a, b, <usize>i * step, f32x4.splat(part), f32x4.splat(<f32>1 - part))
-      if (!v128.any_true(v)) continue
-      any = true
-      v128.store(middle + (<usize>i << 4), i32x4.trunc_sat_f32x4_s(f32x4.nearest(f32x4.mul(v, scale))))
-    }
-    if (!any) continue
-    let sum = i32x4.splat(0)
-    let p = line + 16
-    for (let i = 0; i < 2 * inner; i++, p += 16) sum = i32x4.add(sum, v128.load(p))
-    // p stands at the newest pixel that counts fully, `old` at the oldest.
-    let old = line + 16
-    for (let i = 0; i < n; i++) {
-      sum = i32x4.add(sum, v128.load(p))
-      const beside = i32x4.add(v128.load(old - 16), v128.load(p, 16))
-      const all = f32x4.add(f32x4.convert_i32x4_s(sum), f32x4.mul(ends, f32x4.convert_i32x4_s(beside)))
-      sum = i32x4.sub(sum, v128.load(old))
-      p += 16
-      old += 16
-      if (!v128.any_true(all)) continue
-      const at = <f64>c + slope * <f64>(i + along0) - <f64>across0
-      const down = floor(at)
-      const j = <i32>down
-      if (j < -1 || j >= m) continue
-      const part = <f32>(at - down)
-      const v = f32x4.div(all, total)
-      const q = dst + <usize>i * toStep
-      if (j >= 0) added(q + <usize>j * toRow, f32x4.mul(v, f32x4.splat(<f32>1 - part)))
-      if (part > 0 && j + 1 < m) added(q + <usize>(j + 1) * toRow, f32x4.mul(v, f32x4.splat(part)))
-    }
+  // Of each column: how many rows below c its pixel lies, and how far on the way to the next.
+  const downs = work, parts = work + (<usize>w << 2)
+  const line = parts + (<usize>w << 2)
+  const middle = line + (<usize>(inner + 1) << 4)
+  let means = middle + (<usize>(w + inner + 1) << 4), before = means + (<usize>w << 4)
+  let least = i32.MAX_VALUE, most = i32.MIN_VALUE
+  for (let x = 0; x < w; x++) {
+    const at = slope * <f64>(x + x0)
+    const down = floor(at)
+    store<i32>(downs + (<usize>x << 2), <i32>down)
+    store<f32>(parts + (<usize>x << 2), <f32>(at - down))
+    least = min(least, <i32>down)
+    most = max(most, <i32>down)
   }
-}
-
-/** The sum of a line's samples between two places: prefix sums of whole numbers, and the samples at both ends in part. */
-@inline
-function sumBetween(sums: usize, n: i32, from: f64, to: f64): v128 {
-  const start = max<f64>(0, min<f64>(from, <f64>n)), end = max<f64>(0, min<f64>(to, <f64>n))
-  const i = min(<i32>floor(start), n - 1), j = min(<i32>floor(end), n - 1)
-  const p = sums + (<usize>i << 4), q = sums + (<usize>j << 4)
-  const a = v128.load(p), b = v128.load(q)
-  const whole = f32x4.convert_i32x4_s(i32x4.sub(b, a))
-  const before = f32x4.mul(f32x4.convert_i32x4_s(i32x4.sub(v128.load(p, 16), a)), f32x4.splat(<f32>(start - <f64>i)))
-  const after = f32x4.mul(f32x4.convert_i32x4_s(i32x4.sub(v128.load(q, 16), b)), f32x4.splat(<f32>(end - <f64>j)))
-  return f32x4.add(f32x4.sub(whole, before), after)
-}
-
-/**
- * Towards a point, for the pixels that lie more along than across from it: lines through (alongC, acrossC), one pixel apart
- * `far` px from it. Each pixel becomes the mean of the line from `less` to `more` times its distance. line: n pixels,
- * sums: n + 1 pixels.
- */
-export function zoomLines(
-  src: usize, step: usize, row: usize, dst: usize, toStep: usize, toRow: usize, n: i32, m: i32, along0: i32, across0: i32,
-  alongC: f64, acrossC: f64, far: f64, less: f64, more: f64, inclusive: bool, unit: f32, line: usize, sums: usize,
-): void {
-  const scale = f32x4.splat(unit)
-  const reach = <i32>ceil(far) + 1
-  // The centres of pixels, as seen from the point.
-  const a0 = <f64>along0 + 0.5 - alongC, b0 = <f64>across0 + 0.5 - acrossC
-  for (let half = 0; half < 2; half++) {
-    // Pixels on this side of the point: i from..to.
-    const zero = <i32>ceil(-a0)
-    const from = half ? max(0, zero) : 0, to = half ? n : min(n, zero)
-    if (from >= to) continue
-    const side: f64 = half ? 1 : -1
-    for (let k = -reach; k <= reach; k++) {
-      const slope = <f64>k / far * side
-      memory.fill(line, 0, <usize>n << 4)
-      let any = false
-      for (let i = from; i < to; i++) {
-        const at = slope * (a0 + <f64>i) - b0
-        const down = floor(at)
-        const j = <i32>down
-        if (j < -1 || j >= m) continue
-        const part = <f32>(at - down)
-        const p: usize = j >= 0 ? src + <usize>j * row : 0
-        const q: usize = part > 0 && j + 1 < m ? src + <usize>(j + 1) * row : 0
-        const v = mixed(p, q, <usize>i * step, f32x4.splat(part), f32x4.splat(<f32>1 - part))
-        if (!v128.any_true(v)) continue
-        any = true
-        v128.store(line + (<usize>i << 4), i32x4.trunc_sat_f32x4_s(f32x4.nearest(f32x4.mul(v, scale))))
-      }
-      if (!any) continue
+  memory.fill(line, 0, <usize>(w + 2 * inner + 2) << 4)
+  memory.fill(before, 0, <usize>w << 4)
+  const scale = f32x4.splat(unit), ends = f32x4.splat(end), all = f32x4.splat(total), zero = f32x4.splat(0)
+  let wasAny = false
+  for (let c = -most - 1; c < h - least; c++) {
+    let any = zero
+    for (let x = 0; x < w; x++) {
+      const j = c + load<i32>(downs + (<usize>x << 2))
+      const f = v128.load32_splat(parts + (<usize>x << 2))
+      const p = src + (<usize>x << 4)
+      let v: v128
+      if (j >= 0 && j + 1 < h) {
+        const q = p + <usize>j * srcStride
+        const a = v128.load(q)
+        v = f32x4.add(a, f32x4.mul(f, f32x4.sub(v128.load(q + srcStride), a)))
+      } else v = readBetween(p, srcStride, j, h, f)
+      any = v128.or(any, v)
+      v128.store(middle + (<usize>x << 4), whole(f32x4.mul(v, scale)))
+    }
+    const isAny = v128.any_true(any)
+    if (isAny) {
       let sum = i32x4.splat(0)
-      for (let i = 0; i < n; i++) {
-        v128.store(sums + (<usize>i << 4), sum)
-        sum = i32x4.add(sum, v128.load(line + (<usize>i << 4)))
+      let p = line + 16
+      for (let i = 0; i < 2 * inner; i++, p += 16) sum = i32x4.add(sum, v128.load(p))
+      // p stands at the newest pixel that counts fully, `old` at the oldest.
+      let old = line + 16
+      for (let x: usize = 0; x < <usize>w << 4; x += 16) {
+        sum = i32x4.add(sum, v128.load(p))
+        const beside = i32x4.add(v128.load(old - 16), v128.load(p, 16))
+        const counted = f32x4.add(f32x4.convert_i32x4_s(sum), f32x4.mul(ends, f32x4.convert_i32x4_s(beside)))
+        sum = i32x4.sub(sum, v128.load(old))
+        p += 16
+        old += 16
+        v128.store(means + x, f32x4.div(counted, all))
       }
-      v128.store(sums + (<usize>n << 4), sum)
-      for (let i = from; i < to; i++) {
-        const away = a0 + <f64>i
-        // Pixels whose own line is this one or lies beside it: across = away · slope, within away / far.
-        const at = slope * away - b0
-        const spread = abs(away) / far
-        let j = max(0, <i32>ceil(at - spread))
-        const end = min(m - 1, <i32>floor(at + spread))
-        if (j > end) continue
-        const s0 = less * away - a0 + 0.5, s1 = more * away - a0 + 0.5
-        const low = min(s0, s1), high = max(s0, s1)
-        // A mean over less than a pixel is that of a pixel.
-        const width = max(1, high - low), start = 0.5 * (low + high) - 0.5 * width
-        const v = f32x4.div(sumBetween(sums, n, start, start + width), f32x4.splat(<f32>width * unit))
-        for (; j <= end; j++) {
-          const across = <f64>j + b0
-          const steep = abs(across) - abs(away)
-          // Each pixel belongs to one of the two sets of lines; on the diagonal to the first.
-          if (steep > 0 || (steep == 0 && !inclusive)) continue
-          const share = spread > 0 ? 1 - abs(<f64>j - at) / spread : 1
-          if (share <= 0) continue
-          added(dst + <usize>i * toStep + <usize>j * toRow, f32x4.mul(v, f32x4.splat(<f32>share)))
-        }
+    } else memory.fill(means, 0, <usize>w << 4)
+    for (let x = 0; x < w; x++) {
+      const j = c + load<i32>(downs + (<usize>x << 2))
+      if (<u32>j >= <u32>h) continue
+      const v = isAny || wasAny
+        ? between(v128.load(means + (<usize>x << 4)), v128.load(before + (<usize>x << 4)), v128.load32_splat(parts + (<usize>x << 2)))
+        : zero
+      v128.store(dst + <usize>j * dstStride + (<usize>x << 4), v)
+    }
+    const other = before
+    before = means
+    means = other
+    wasAny = isAny
+  }
+}
+
+/** Where a line that goes through the middle of row y has its pixels: so many columns beside c. */
+@inline
+function besideAt(slope: f64, y: i32): i32 {
+  return <i32>floor(slope * <f64>y)
+}
+
+/**
+ * Along columns. Whole rows go into sums of all lines at once. A row of whole numbers has w + 1 pixels, and `inner` + 3 clear
+ * ones on each side; work: 2 · inner + 3 such rows, then the sums of all lines: w + h · |slope| + 4 pixels.
+ */
+export function smearDown(
+  src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, y0: i32,
+  slope: f64, inner: i32, end: f32, total: f32, unit: f32, work: usize,
+): void {
+  const margin = inner + 3, kept = 2 * inner + 3
+  const rowBytes: usize = <usize>(w + 1 + 2 * margin) << 4
+  const rows = work + (<usize>margin << 4), sums = work + <usize>kept * rowBytes
+  const atTop = besideAt(slope, y0), atFoot = besideAt(slope, y0 + h - 1)
+  // Lines by the pixel left of the window that they cross: c = x0 − 1 − beside.
+  const first = -max(atTop, atFoot)
+  const lines = w + 1 + abs(atTop - atFoot)
+  memory.fill(work, 0, <usize>kept * rowBytes)
+  memory.fill(sums, 0, <usize>lines << 4)
+  const scale = f32x4.splat(unit), ends = f32x4.splat(end), all = f32x4.splat(total)
+  const across: usize = <usize>(w + 1) << 4
+  // Rows enter `inner` + 1 before they are looked at, and leave as far behind.
+  for (let y = -inner - 1; y < h; y++) {
+    const coming = y + inner + 1
+    const full = coming - 1
+    // The row that came last counts fully from now on.
+    if (full >= 0 && full < h) {
+      const p = rows + <usize>(full % kept) * rowBytes
+      const s = sums + (<usize>(-besideAt(slope, y0 + full) - first) << 4)
+      for (let x: usize = 0; x < across; x += 16) v128.store(s + x, i32x4.add(v128.load(s + x), v128.load(p + x)))
+    }
+    const gone = y - inner - 1
+    if (gone >= 0) {
+      const p = rows + <usize>(gone % kept) * rowBytes
+      const s = sums + (<usize>(-besideAt(slope, y0 + gone) - first) << 4)
+      for (let x: usize = 0; x < across; x += 16) v128.store(s + x, i32x4.sub(v128.load(s + x), v128.load(p + x)))
+    }
+    const into = rows + <usize>(coming % kept) * rowBytes
+    if (coming < h) {
+      const at = slope * <f64>(y0 + coming)
+      const f = f32x4.splat(<f32>(at - floor(at)))
+      const p = src + <usize>coming * srcStride
+      let a = f32x4.splat(0)
+      for (let x: usize = 0; x < across - 16; x += 16) {
+        const b = v128.load(p + x)
+        v128.store(into + x, whole(f32x4.mul(f32x4.add(a, f32x4.mul(f, f32x4.sub(b, a))), scale)))
+        a = b
       }
+      v128.store(into + across - 16, whole(f32x4.mul(f32x4.sub(a, f32x4.mul(f, a)), scale)))
+    } else memory.fill(into, 0, across)
+    if (y < 0) continue
+    const at = slope * <f64>(y0 + y)
+    const f = f32x4.splat(<f32>(at - floor(at)))
+    const here = <i32>floor(at)
+    const s = sums + (<usize>(-here - first) << 4)
+    const older = besideRow(rows, rowBytes, kept, y - inner - 1, slope, y0, here)
+    const newer = besideRow(rows, rowBytes, kept, coming, slope, y0, here)
+    const q = dst + <usize>y * dstStride
+    let a = f32x4.splat(0)
+    for (let x: usize = 0; x < across; x += 16) {
+      const beside = i32x4.add(v128.load(older + x), v128.load(newer + x))
+      const counted = f32x4.add(f32x4.convert_i32x4_s(v128.load(s + x)), f32x4.mul(ends, f32x4.convert_i32x4_s(beside)))
+      const b = f32x4.div(counted, all)
+      if (x) v128.store(q + x - 16, between(b, a, f))
+      a = b
     }
   }
+}
+
+/** The pixels of a kept row on the lines of the row at `here`. */
+@inline
+function besideRow(rows: usize, rowBytes: usize, kept: i32, y: i32, slope: f64, y0: i32, here: i32): usize {
+  const beside = besideAt(slope, y0 + y)
+  return rows + <usize>((y + kept) % kept) * rowBytes + ((beside - here) << 4)
 }

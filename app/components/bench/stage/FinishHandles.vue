@@ -11,7 +11,7 @@ import { useMoment } from '~/composables/moment'
 import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
 
-/** Hands on what a finish has on the stage: its place, and its direction with its length. */
+/** Hands on what a finish has on the stage: its place, its direction with its length, and the way that it crosses. */
 const props = defineProps<{ hand: StageHand }>()
 const bench = useBench()
 const ribbon = useRibbon()
@@ -59,6 +59,18 @@ const tip = computed<Point | null>(() => {
   return { x: middle.value.x + Math.cos(angle) * length, y: middle.value.y - Math.sin(angle) * length }
 })
 
+/** The way that something crosses, and where it is now. */
+const crossing = computed(() => {
+  const hands = definition.value.hands?.crossing
+  if (!hands) return null
+  const names = Object.keys(definition.value.parameters)
+  // Of the finish's own kind, as its definition asks.
+  const values = Object.fromEntries(names.map((name) => [name, now(name)])) as never
+  const [from, to] = hands.ends(values, { px, area: area.value })
+  const share = Number(now(hands.place)) / 100
+  return { ...hands, from, to, bead: { x: from.x + (to.x - from.x) * share, y: from.y + (to.y - from.y) * share } }
+})
+
 function put(label: string, values: Record<string, number>) {
   const address = `${bench.piece!.id}/${finish.value.id}`
   bench.edit(
@@ -82,6 +94,24 @@ function moveMiddle({ x, y }: Point) {
   })
 }
 
+function moveBead({ x, y }: Point) {
+  const { from, to, place } = crossing.value!
+  const [dx, dy] = [to.x - from.x, to.y - from.y]
+  const share = ((x - from.x) * dx + (y - from.y) * dy) / Math.max(1, dx * dx + dy * dy)
+  put(`Place of ${definition.value.label.toLowerCase()}`, { [place]: share * 100 })
+}
+
+/** Turns the way about its middle by one of its ends. Shift keeps to steps of 15°. */
+function turnBy(end: 'from' | 'to') {
+  return ({ x, y }: Point, { shiftKey }: Held) => {
+    const { from, to, angle } = crossing.value!
+    const [dx, dy] = [x - (from.x + to.x) / 2, (from.y + to.y) / 2 - y]
+    const turn = (Math.atan2(dy, dx) * 180) / Math.PI + (end === 'from' ? 180 : 0)
+    const step = shiftKey ? 15 : 0.1
+    put(`Direction of ${definition.value.label.toLowerCase()}`, { [angle]: Math.round(turn / step) * step })
+  }
+}
+
 /** Shift keeps to steps of 15°. */
 function moveTip(point: Point, { shiftKey }: Held) {
   const { angle, length } = aimed.value!
@@ -97,7 +127,50 @@ function moveTip(point: Point, { shiftKey }: Held) {
 </script>
 
 <template>
-  <g v-if="placed || tip" class="finish">
+  <g v-if="placed || tip || crossing" class="finish">
+    <template v-if="crossing">
+      <line
+        v-for="kind in ['under', 'way']"
+        :key="kind"
+        :class="kind"
+        :x1="onScreen(crossing.from).x"
+        :y1="onScreen(crossing.from).y"
+        :x2="onScreen(crossing.to).x"
+        :y2="onScreen(crossing.to).y"
+      />
+      <circle
+        v-for="end in ['from', 'to'] as const"
+        :key="end"
+        class="tip"
+        :cx="onScreen(crossing[end]).x"
+        :cy="onScreen(crossing[end]).y"
+        r="6"
+        tabindex="0"
+        role="button"
+        :aria-label="
+          end === 'from'
+            ? 'Where it comes in, on the stage: arrows turn the way'
+            : 'Where it goes out, on the stage: arrows turn the way'
+        "
+        @pointerdown.stop="hand.drag($event, turnBy(end))"
+        @keydown="hand.nudge($event, crossing[end], turnBy(end))"
+      >
+        <title>{{ end === 'from' ? 'Where it comes in' : 'Where it goes out' }}</title>
+      </circle>
+      <circle
+        class="ring"
+        :cx="onScreen(crossing.bead).x"
+        :cy="onScreen(crossing.bead).y"
+        r="9"
+        tabindex="0"
+        role="button"
+        aria-label="Where it is on its way, on the stage: arrows move it"
+        @pointerdown.stop="hand.drag($event, moveBead)"
+        @keydown="hand.nudge($event, crossing.bead, moveBead)"
+      >
+        <title>Where it is on its way</title>
+      </circle>
+    </template>
     <template v-if="tip">
       <line
         v-for="kind in ['under', 'way']"
