@@ -390,7 +390,7 @@ test('trails: the copies rendered one by one, and laid by hand', () => {
   expect(most(trails({ laid: 'mean' }), mean)).toBeLessThan(1e-6)
   // Where nothing moves all copies are the picture itself, and stay so to the bit.
   const shown = trails({ laid: 'mean' })
-  const still = [250, 251, 252].map((column) => (20 * W + column) * 4
+  const still = [250, 251, 252].map((column) => (20 * W + column) * 4)
   for (const i of still) for (let c = 0; c < 4; c++) expect(shown[i + c]).toBe(copies[0]![i + c])
   // Not across the seam: before the first frame there is nothing.
   const early = (across: boolean) =>
