@@ -3,8 +3,9 @@ import { createHash } from 'node:crypto'
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Page } from '@playwright/test'
+import type { Locator, Page } from '@playwright/test'
 import type { Card, WashPiece } from '../../core/card/schema'
+import { unzipSync } from 'fflate'
 import { decodePng } from '../../server/renders/encoders/png-sequence'
 import { coat, emptyCard, solid, withBox, withType } from '../support/engine'
 import { expect, openCard, pixels, savedCard, test } from './bench-page'
@@ -33,7 +34,9 @@ test('a new user washes the scene, treats a title, seals its look, presses it, u
   )
   const id = await openCard(page, start)
   const bare = await pixels(page)
-  const wash = async () => (await savedCard(page, id)).pieces.find(({ kind }) => kind === 'wash') as WashPiece
+  const washes = async () =>
+    (await savedCard(page, id)).pieces.filter((piece): piece is WashPiece => piece.kind === 'wash')
+  const wash = async () => (await washes())[0]!
 
   // A flash at the playhead: a few frames long, two stops in the middle.
   const frame = page.getByRole('slider', { name: 'Frame', exact: true })
@@ -48,16 +51,25 @@ test('a new user washes the scene, treats a title, seals its look, presses it, u
 
   // Its span is a bar on the ribbon: moved by hand, with its keys.
   const bar = page.locator('.ribbon .span rect.bar:not(.whole)').first()
-  const at = (await bar.boundingBox())!
-  await page.mouse.move(at.x + at.width / 2, at.y + at.height / 2)
-  await page.mouse.down()
-  await page.mouse.move(at.x + at.width / 2 + 60, at.y + at.height / 2, { steps: 6 })
-  await page.mouse.up()
+  await dragBy(page, bar, 60)
   const moved = await wash()
   expect(moved.span!.in).toBeGreaterThan(10)
   const keys = (piece: WashPiece) =>
     (piece.finishes[0]!.stops as { keys: { frame: number }[] }).keys.map((key) => key.frame)
   expect(keys(moved)[0]! - moved.span!.in).toBe(keys(made)[0]! - made.span!.in)
+
+  // Its end is trimmed; a copy of it is moved to the seam.
+  await dragBy(page, page.getByRole('slider', { name: /^Span of Flash.*, end$/ }), -20)
+  const trimmed = await wash()
+  expect(trimmed.span!.in).toBe(moved.span!.in)
+  expect(trimmed.span!.out).toBeLessThan(moved.span!.out)
+  await page.getByRole('button', { name: 'Flash', exact: true }).first().click()
+  await page.keyboard.press('Control+d')
+  expect(await washes()).toHaveLength(2)
+  await dragBy(page, bar, 1500)
+  const [copied, first] = await washes()
+  expect(first!.span).toEqual(trimmed.span)
+  expect(copied!.span).toEqual({ in: 40 - (trimmed.span!.out - trimmed.span!.in), out: 40 })
 
   // Grain and trails on the title; a bloom that moves.
   await page.locator('.piece .body', { hasText: 'Title' }).click()
@@ -113,8 +125,46 @@ test('a new user washes the scene, treats a title, seals its look, presses it, u
     pressed,
     frames,
   ] as const)
-  expect(await byCommandLine(pressed, frames)).toEqual(bench)
+  const alone = await byCommandLine(pressed, frames)
+  expect(alone).toEqual(bench)
+
+  // And so are those of a render from the press room.
+  await page.getByRole('button', { name: 'Render with transparency' }).click()
+  const form = page.getByRole('form', { name: 'Render' })
+  await form.getByRole('radio', { name: 'PNG sequence' }).click()
+  await form.getByLabel('First frame').fill('12')
+  await form.getByLabel('Last frame').fill('13')
+  await form.getByRole('button', { name: 'Start the render' }).click()
+  const item = page.locator('article.item').first()
+  await expect(item).toHaveAttribute('data-status', 'done', { timeout: 60_000 })
+  const link = item.getByRole('link', { name: /Download/ })
+  const [download] = await Promise.all([page.waitForEvent('download'), link.click()])
+  const zip = join(folder, 'washed.zip')
+  await download.saveAs(zip)
+  const files = unzipSync(readFileSync(zip))
+  const rendered = await Promise.all(
+    Object.keys(files)
+      .sort()
+      .map((name) => hashOf(files[name]!)),
+  )
+  expect(rendered).toEqual(alone.slice(1))
 })
+
+async function hashOf(png: Uint8Array): Promise<string> {
+  return createHash('sha256')
+    .update((await decodePng(Buffer.from(png))).pixels)
+    .digest('hex')
+}
+
+/** Pulls something sideways by its middle. */
+async function dragBy(page: Page, what: Locator, by: number) {
+  const { x, y, width, height } = (await what.boundingBox())!
+  const [fromX, atY] = [x + width / 2, y + height / 2]
+  await page.mouse.move(fromX, atY)
+  await page.mouse.down()
+  await page.mouse.move(fromX + by, atY, { steps: 6 })
+  await page.mouse.up()
+}
 
 async function byCommandLine(card: Card, frames: readonly number[]): Promise<string[]> {
   const path = join(folder, 'washed.card.json')
@@ -124,8 +174,7 @@ async function byCommandLine(card: Card, frames: readonly number[]): Promise<str
     const out = join(folder, `frame-${frame}`)
     execFileSync(process.execPath, ['.wax/node/wax.mjs', 'render', path, '--frames', `${frame}-${frame}`, '--out', out])
     const [file] = readdirSync(out)
-    const { pixels: bytes } = await decodePng(readFileSync(join(out, file!)))
-    hashes.push(createHash('sha256').update(bytes).digest('hex'))
+    hashes.push(await hashOf(readFileSync(join(out, file!))))
   }
   return hashes
 }
