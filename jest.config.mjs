@@ -5,15 +5,10 @@ export default {
   testMatch: ['**/*.test.ts'],
   extensionsToTreatAsEsm: ['.ts'],
   transform: {
-    '^.+\\.ts$': [
-      '@swc/jest',
-      {
-        jsc: { target: 'es2022', parser: { syntax: 'typescript' } },
-        module: { type: 'es6' },
-        sourceMaps: 'inline',
-      },
-    ],
+    '^.+\\.ts$': '<rootDir>/tests/support/jest-transform.mjs',
+    'clipper2-ts/.+\\.js$': '<rootDir>/tests/support/jest-transform.mjs',
   },
+  transformIgnorePatterns: ['/node_modules/(?!clipper2-ts/)'],
   moduleNameMapper: {
     '^#core/(.*)$': '<rootDir>/core/$1',
     '^#server/(.*)$': '<rootDir>/server/$1',
