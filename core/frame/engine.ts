@@ -104,7 +104,7 @@ export class Engine {
     this.outlines = new Outlines(fonts, (bytes) => this.kernels.charge(bytes))
     this.shelf = planeShelf(this.kernels, keeps ? PLANES : 0)
     this.finished = pictureShelf(this.kernels, keeps ? PICTURES : 0)
-    this.ground = new Ground(this.kernels, this.finished, (text) => this.contents.name(text))
+    this.ground = new Ground(this.kernels, this.finished, (text) => this.contents.name(text), keeps)
     this.base = this.kernels.mark()
   }
 

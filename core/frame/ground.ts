@@ -42,17 +42,22 @@ export interface LaidFrame {
 export class Ground {
   private last: readonly string[] = []
   private held: Held | null = null
+  /** The frame that the canvas shows; null where that is not known. */
+  private shown: { canvas: Canvas; laid: LaidFrame } | null = null
 
   constructor(
     private readonly kernels: Kernels,
     private readonly finished: Shelf<LaidPicture>,
     /** Gives a short name to a long one. */
     private readonly nameOf: (text: string) => string,
+    /** Whether anything is kept from frame to frame. */
+    private readonly keeps: boolean,
   ) {}
 
   /** The canvas is about to be used for something else. */
   forget(): void {
     this.held = null
+    this.shown = null
   }
 
   /** `canvas` holds what `lay` left on it the last time, or is clear. */
@@ -62,16 +67,18 @@ export class Ground {
     for (const stratum of strata) {
       names.push(this.nameOf(`${names.at(-1) ?? `${x} ${y} ${w} ${h}`} ${stratum.name()}`))
     }
+    const same = firstOther(names, this.last)
+    // A card on twos shows each picture twice: it lies there.
+    if (same === names.length && this.last.length === same && this.shown?.canvas === canvas) return this.shown.laid
     const { count, kept } = this.longestKept(names)
+    this.shown = null
     this.restore(canvas, count > 0 ? names[count - 1]! : null, kept)
     canvas.ground = kept?.box ?? null
     // As far as this frame begins like the last one, the next one probably will too.
-    const same = names.findIndex((name, i) => this.last[i] !== name)
-    const worth = same < 0 ? names.length : same
     let ground = count > 0 ? names[count - 1]! : null
     for (let i = count; i < strata.length; i++) {
       strata[i]!.lay(canvas)
-      if (i + 1 !== worth) continue
+      if (i + 1 !== same) continue
       const all = canvas.inked
       if (!all || !this.finished.keep(names[i]!, { ...canvas.window(all), box: all })) continue
       ground = names[i]!
@@ -83,7 +90,9 @@ export class Ground {
     canvas.ground = null
     this.last = names
     this.held = ground === null ? null : { canvas, name: ground, dirty: changed }
-    return { ground, touched: canvas.touched, changed }
+    const laid = { ground, touched: canvas.touched, changed }
+    this.shown = this.keeps ? { canvas, laid } : null
+    return laid
   }
 
   private longestKept(names: readonly string[]): { count: number; kept: LaidPicture | null } {
@@ -106,4 +115,10 @@ export class Ground {
     const { x, y, w, h } = part
     kernels.copy(kernels.window(kept, x - kept.box.x, y - kept.box.y, w, h), canvas.window(part))
   }
+}
+
+/** How many names are those of before. */
+function firstOther(names: readonly string[], before: readonly string[]): number {
+  const other = names.findIndex((name, i) => before[i] !== name)
+  return other < 0 ? names.length : other
 }
