@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import type { Card, Finish } from '#core/card/schema'
+import { finishOf } from '#core/finishes/table'
 import { Engine } from '#core/frame/engine'
 import type { Picture } from '#core/kernels/kernels'
 import { Kernels } from '#core/kernels/kernels'
@@ -331,6 +332,27 @@ test('lines: the mean is what their share leaves', () => {
   let mean = 0
   for (let y = 0; y < 192; y++) mean += at(50, y)[0] / 192
   expect(mean).toBeCloseTo(1 - 0.25 * 0.6, 4)
+})
+
+test('glint: its light is brightest where its way says it is, and gone at both ends', () => {
+  const { hands } = finishOf('glint')
+  const look = { width: 20, softness: 30, angle: -35 }
+  const area = { left: 0, top: 0, right: W, bottom: H }
+  const [from, to] = hands!.crossing!.ends(look as never, { px: (length) => length as number, area })
+  for (const place of [30, 50, 72]) {
+    const { at } = floatsOf(engine, plain('#303030', [finish('glint', { ...look, place })]))
+    const point = (share: number) =>
+      at(Math.floor(from.x + (to.x - from.x) * share), Math.floor(from.y + (to.y - from.y) * share))[0]
+    const light = point(place / 100)
+    // White at 70 % on #30, and nothing half the band and its softness away.
+    expect(light).toBeCloseTo(0x30 / 255 + 0.7, 2)
+    const away = 41 / Math.hypot(to.x - from.x, to.y - from.y)
+    for (const side of [-away, away]) expect(point(place / 100 + side)).toBeCloseTo(0x30 / 255, 5)
+  }
+  for (const place of [0.01, 99.99]) {
+    const { values } = floatsOf(engine, plain('#303030', [finish('glint', { ...look, place })]))
+    expect(Math.max(...values.filter((_, i) => i % 4 === 0))).toBeLessThan(0x30 / 255 + 0.001)
+  }
 })
 
 test('vignette and flare: the same on both sides of their middle', () => {

@@ -37,7 +37,7 @@ const fault = computed(() => (value.value ? mapFault(bench.card!, props.place.pi
       :aria-label="place.label"
       @change="write(($event.target as HTMLSelectElement).value || null, '')"
     >
-      <option value="">None</option>
+      <option value="">Choose one</option>
       <option v-if="fault === 'missing'" :value="value">A piece that is gone</option>
       <option v-for="choice in choices" :key="choice.id" :value="choice.id" :disabled="choice.fault !== null">
         {{ choice.name }}{{ choice.fault ? `, ${WHY[choice.fault]}` : '' }}

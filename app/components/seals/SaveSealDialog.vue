@@ -165,10 +165,6 @@ h2 {
   overflow: hidden;
   border-radius: 8px;
 }
-label.check {
-  display: flex;
-  gap: 6px;
-}
 label {
   display: grid;
   gap: 3px;
@@ -178,6 +174,14 @@ input,
 select {
   height: 30px;
   padding: 0 9px;
+}
+label.check {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.check input {
+  height: auto;
 }
 p {
   margin: 0;

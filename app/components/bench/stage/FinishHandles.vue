@@ -158,10 +158,10 @@ function moveTip(point: Point, { shiftKey }: Held) {
         <title>{{ end === 'from' ? 'Where it comes in' : 'Where it goes out' }}</title>
       </circle>
       <circle
-        class="ring"
+        class="bead"
         :cx="onScreen(crossing.bead).x"
         :cy="onScreen(crossing.bead).y"
-        r="9"
+        r="8"
         tabindex="0"
         role="button"
         aria-label="Where it is on its way, on the stage: arrows move it"
@@ -230,6 +230,12 @@ line {
 .ring {
   cursor: move;
   fill: #2b24203d;
+  stroke: #fff6ee;
+  stroke-width: 1.6;
+}
+.bead {
+  cursor: move;
+  fill: #1e6b6a;
   stroke: #fff6ee;
   stroke-width: 1.6;
 }
