@@ -47,7 +47,7 @@ export function planWash(drawing: Drawing, piece: Piece, behind: Behind, place: 
       namingPiece(piece, place, () =>
         layWash(
           ...([drawing, piece, finishes, stepped(at, piece.steps), canvas] as const),
-          (finish, box) => around(drawing, piece, behind, at, finish, box),
+          (finish, box) => around({ drawing, wash: piece, behind, at }, finish, box),
           behind.seen(drawing, at) ?? canvas.box,
         ),
       ),
@@ -68,61 +68,63 @@ export function washedBounds(
   })
 }
 
-/** What a finish of a wash is given beside what lies behind it now. */
-function around(
-  drawing: Drawing,
-  wash: Piece,
-  behind: Behind,
-  at: Moment,
-  finish: LaidFinish,
-  whole: GridBox,
-  box = whole,
-): Elsewhere {
+/** A wash at a moment. */
+interface WashWork {
+  drawing: Drawing
+  wash: Piece
+  behind: Behind
+  at: Moment
+}
+
+/** The same wash so many frames away, as one of its finishes looks at it; null where it is one copy too many. */
+function movedWork({ drawing, wash, behind, at }: WashWork, finish: LaidFinish, frames: Frames): WashWork | null {
+  const there = movedFor(drawing, finish, frames)
+  return there && { drawing: there, wash, behind, at: movedTo(at, at.frame + frames) }
+}
+
+/** What a finish of a wash is given beside what lies behind it now, in a part of the `whole` that the wash treats. */
+function around(work: WashWork, finish: LaidFinish, whole: GridBox, box = whole): Elsewhere {
   return {
     at(frames: Frames, across, part) {
-      const there = isThere(at, frames, across) ? movedFor(drawing, finish, frames) : null
-      return there && sceneAt(there, wash, behind, movedTo(at, at.frame + frames), finish.rank, whole, part ?? box)
+      const there = isThere(work.at, frames, across) ? movedWork(work, finish, frames) : null
+      return there && sceneAt(there, finish.rank, whole, part ?? box)
     },
-    changes: (frames, across) => changesOf(drawing, wash, behind, at, finish, frames, across, box),
-    piece: (id) => pieceAlone(drawing, wash, id, box),
+    changes: (frames, across) => changesOf(work, finish, frames, across, box),
+    piece: (id) => pieceAlone(work.drawing, work.wash, id, box),
   }
 }
 
 /** The part of a box outside of which all that lies behind a wash is the same at some frames as it is now; null for nowhere. */
 function changesOf(
-  drawing: Drawing,
-  wash: Piece,
-  behind: Behind,
-  at: Moment,
+  work: WashWork,
   finish: LaidFinish,
   frames: readonly Frames[],
   across: boolean,
   box: GridBox,
 ): GridBox | null {
-  const now = behind.strata(drawing, at)
+  // As those moments see it: exposed as often, and whole.
+  const here = movedWork(work, finish, 0)
+  if (!here) return box
+  const now = strataBehind(here)
   const names = now.map((stratum) => stratum.name())
   let changes: Rect | null = null
-  /** All that is other at a moment, and at those that finishes before this one look at from there. */
-  const look = (there: Drawing, then: Moment): boolean => {
-    const before = washFinishes(wash, then).filter(({ rank }) => rank < finish.rank)
+  /** Adds all that is other at a moment, and at those that finishes before this one look at from there; false for anything. */
+  const add = (there: WashWork): boolean => {
+    const before = washFinishes(there.wash, there.at).filter(({ rank }) => rank < finish.rank)
     if (!before.every(({ definition, values }) => definition.keepsStill?.(values))) return false
-    const strata = behind.strata(there, then)
-    const same = strata.findIndex((stratum, i) => stratum.name() !== names[i])
-    const from = same < 0 ? strata.length : same
+    const strata = strataBehind(there)
+    const other = strata.findIndex((stratum, i) => stratum.name() !== names[i])
+    const from = other < 0 ? strata.length : other
     for (const stratum of [...strata.slice(from), ...now.slice(from)]) changes = joined(changes, stratum.spans())
-    return before.every((earlier) =>
-      momentsOf(earlier).every((by) => {
-        const moved = movedFor(there, earlier, by)
-        return !moved || look(moved, movedTo(then, then.frame + by))
-      }),
-    )
+    const further = before.flatMap((earlier) => momentsOf(earlier).map((by) => movedWork(there, earlier, by)))
+    return further.every((moved) => !moved || add(moved))
   }
-  const known = [0, ...frames].every((by) => {
-    const there = isThere(at, by, across) ? movedFor(drawing, finish, by) : null
-    return !there || look(there, movedTo(at, at.frame + by))
-  })
-  return known ? changes && onGrid(changes, box) : box
+  const looked = frames.filter((by) => isThere(work.at, by, across)).map((by) => movedWork(work, finish, by))
+  const isKnown = [here, ...looked].every((there) => !there || add(there))
+  return isKnown ? changes && onGrid(changes, box) : box
 }
+
+const strataBehind = ({ drawing, behind, at }: WashWork): Stratum[] => behind.strata(drawing, at)
 
 /** The part of a box that holds some bounds, on the blur's grid; null for nothing. */
 function onGrid(bounds: Rect, box: GridBox): GridBox | null {
@@ -137,20 +139,13 @@ function onGrid(bounds: Rect, box: GridBox): GridBox | null {
  * All that lies behind a wash at a moment, after those of its finishes that rank below `upTo`: `box`, of the `whole` that the
  * wash treats.
  */
-function sceneAt(
-  drawing: Drawing,
-  wash: Piece,
-  behind: Behind,
-  at: Moment,
-  upTo: number,
-  whole: GridBox,
-  box: GridBox,
-): Picture {
+function sceneAt(work: WashWork, upTo: number, whole: GridBox, box: GridBox): Picture {
+  const { drawing, wash, at } = work
   const { kernels, contents, finished } = drawing
   const finishes = washFinishes(wash, at).filter(({ rank }) => rank < upTo)
   const made = finishes.length > 0 ? { ...kernels.layers(box.w, box.h, false), box } : null
   const mark = kernels.mark()
-  const strata = behind.strata(drawing, at)
+  const strata = strataBehind(work)
   const moving = strata.findIndex(({ still }) => !still)
   const still = strata.slice(0, moving < 0 ? strata.length : moving)
   const pictureOf = (what: string, some: readonly Stratum[], { x, y, w, h }: GridBox, make: () => LaidPicture) =>
@@ -171,7 +166,7 @@ function sceneAt(
   if (!made) return scene
   const moment = { frame: stepped(at, wash.steps).frame, hook: null }
   const benchOf = (finish: LaidFinish) =>
-    finishBench(drawing, washScale(drawing), finish, moment, around(drawing, wash, behind, at, finish, whole, box))
+    finishBench(drawing, washScale(drawing), finish, moment, around(work, finish, whole, box))
   workFinishes(kernels, finishes, benchOf, scene, made)
   kernels.release(mark)
   return made
