@@ -40,8 +40,8 @@ export interface FinishBench extends FinishScale {
   changes(frames: readonly Frames[], across: boolean): PlaceWindow | null
   /** Another piece as it stands on the card now, alone, in the box of the picture; null where it is not to be had. */
   piece(id: string): Picture | null
-  /** A paint over a box, as it hangs on the piece or the card. */
-  painted(paint: EvaluatedPaint, box: PlaceWindow): Picture
+  /** Made ready once, a paint over any box, as it hangs on the piece or the card. */
+  painter(paint: EvaluatedPaint): (box: PlaceWindow) => Picture
   /** The colours of a gradient, premultiplied, display-encoded. */
   colours(paint: EvaluatedPaint): Float32Array
 }

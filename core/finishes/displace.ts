@@ -68,15 +68,18 @@ export const displace = defineFinish({
     if (source === 'piece' && !whole) return kernels.copy(src, dst)
     const area = edgeArea(bench, edges as Edges)
     const [neutral, times] = bothWays ? [0.5, 2] : [0, 1]
+    const mark = kernels.mark()
+    const painted = whole ? null : bench.painter(map)
     for (const rows of rowsOf(kernels, dst)) {
-      const mark = kernels.mark()
-      const painted = whole ? rowsFrom(kernels, whole, rows.box.y, rows.h) : bench.painted(map, rows.box)
+      const inner = kernels.mark()
+      const shown = painted ? painted(rows.box) : rowsFrom(kernels, whole!, rows.box.y, rows.h)
       const by = (amount: Length, channel: MapChannel) =>
-        isZero(amount) ? null : kernels.mapPlane(painted, channel, neutral, times * px(amount))
+        isZero(amount) ? null : kernels.mapPlane(shown, channel, neutral, times * px(amount))
       const [right, down] = [by(x, channelX), by(y, channelY)]
       kernels.displaceInto(src, rows, right, down, area, smooth)
-      kernels.release(mark)
+      kernels.release(inner)
     }
+    kernels.release(mark)
     keepWithin(bench, area, dst)
   },
 })

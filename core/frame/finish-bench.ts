@@ -41,20 +41,22 @@ export function finishBench(
       return (seedOf(card, { id }) ^ Math.imul(held, GOLDEN) ^ Math.imul(own + 1, 0x85ebca6b)) >>> 0
     },
     colours: rampOf,
-    painted(paint: EvaluatedPaint, box: PlaceWindow) {
-      const window = padded(box)
-      const layers = kernels.layers(window.w, window.h)
-      const mark = kernels.mark()
+    painter(paint: EvaluatedPaint) {
       const ready = preparePaint(drawing, paint, hook, address)
-      if ('solid' in ready) kernels.laySolid('normal', layers, EVERYWHERE, ready.solid, 1)
-      else if ('sample' in ready) kernels.layPicture('normal', layers, EVERYWHERE, ready.sample(window), 1)
-      else {
-        // Without an edge to measure from, everything lies at the gradient's start.
-        const places = 'places' in ready ? ready.places(window) : kernels.plane(window.w, window.h, 0)
-        kernels.layRamp('normal', layers, EVERYWHERE, places, ready.ramp, 1)
+      return (box) => {
+        const window = padded(box)
+        const layers = kernels.layers(window.w, window.h)
+        const mark = kernels.mark()
+        if ('solid' in ready) kernels.laySolid('normal', layers, EVERYWHERE, ready.solid, 1)
+        else if ('sample' in ready) kernels.layPicture('normal', layers, EVERYWHERE, ready.sample(window), 1)
+        else {
+          // Without an edge to measure from, everything lies at the gradient's start.
+          const places = 'places' in ready ? ready.places(window) : kernels.plane(window.w, window.h, 0)
+          kernels.layRamp('normal', layers, EVERYWHERE, places, ready.ramp, 1)
+        }
+        kernels.release(mark)
+        return { ...kernels.window(layers, 0, 0, box.w, box.h), box }
       }
-      kernels.release(mark)
-      return { ...kernels.window(layers, 0, 0, box.w, box.h), box }
     },
   }
 }

@@ -176,7 +176,7 @@ export class SpreadKernels extends RowKernels {
     const mark = this.mark()
     const rows = [src.at, src.stride, dst.at, dst.stride, w, h] as const
     if (flat) {
-      const work = this.take(w * 8 + (3 * w + 2 * inner + 2) * 16)
+      const work = this.take(w * 8 + (2 * w + 2 * inner + 2) * 16)
       this.run.smearAcross(...rows, x, down / right, inner, end, total, unit, work)
     } else {
       const slope = right / down

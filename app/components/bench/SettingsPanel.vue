@@ -7,10 +7,12 @@ import { counts } from '#core/values/parameter-kinds'
 import { PIECE_KINDS } from '#core/pieces/table'
 import { coatOf } from '#core/coats/table'
 import { finishOf } from '#core/finishes/table'
+import { PLACE_PARAMETERS } from '#core/pieces/place'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { coatTitle } from '~/composables/coat-words'
 import { finishTitle } from '~/composables/finish-words'
 import { useBench } from '~/stores/bench'
+import NumberRow from '../fields/NumberRow.vue'
 import PaintField from '../fields/PaintField.vue'
 import ParameterRow from '../fields/ParameterRow.vue'
 import ArrangeBar from './ArrangeBar.vue'
@@ -69,6 +71,17 @@ const rows = computed(() => {
       !(ownBlend && address.endsWith('/blend')),
   )
 })
+/** Where a piece stands and how it is laid: its numbers lie side by side and show at once, the rest are rows. */
+const isPlaceNumber = ({ address, parameter }: ParameterPlace) =>
+  !part.value && parameter.type === 'number' && address.slice(address.lastIndexOf('/') + 1) in PLACE_PARAMETERS
+/** In pairs. */
+const PLACE_ORDER = ['x', 'y', 'rotation', 'scale', 'anchorX', 'anchorY', 'opacity']
+const placeNumbers = computed(() => {
+  if (!bench.piece) return []
+  const rank = ({ address }: ParameterPlace) => PLACE_ORDER.indexOf(address.slice(address.lastIndexOf('/') + 1))
+  return rows.value.filter(isPlaceNumber).sort((a, b) => rank(a) - rank(b))
+})
+const otherRows = computed(() => (bench.piece ? rows.value.filter((row) => !isPlaceNumber(row)) : rows.value))
 const paints = computed(() => {
   if (!part.value || !definition.value) return []
   const address = `${bench.piece!.id}/${part.value.id}`
@@ -96,6 +109,9 @@ const help = computed(() => definition.value?.help ?? '')
       <CardSettings v-if="!bench.piece" :places="places" />
       <template v-else>
         <template v-if="!part">
+          <div class="place">
+            <NumberRow v-for="place in placeNumbers" :key="place.address" :place="place" compact />
+          </div>
           <ArrangeBar v-if="bench.piece.kind !== 'wash'" :outlook="outlook" />
           <SealLine v-if="bench.pieces.length === 1" :piece="bench.piece" />
           <TypeSettings v-if="bench.piece.kind === 'type'" :piece="bench.piece" />
@@ -104,7 +120,7 @@ const help = computed(() => definition.value?.help ?? '')
           <PictureSettings v-if="bench.piece.kind === 'picture'" :piece="bench.piece" />
         </template>
         <PaintField v-for="paint in paints" :key="paint.address" v-bind="paint" :places="places" />
-        <ParameterRow v-for="place in rows" :key="place.address" :place="place" :reference-of="referenceOf" />
+        <ParameterRow v-for="place in otherRows" :key="place.address" :place="place" :reference-of="referenceOf" />
         <TimeSettings v-if="!part" />
       </template>
     </div>
@@ -136,6 +152,12 @@ h2 {
   font-size: 14px;
   font-weight: 650;
   text-overflow: ellipsis;
+}
+.place {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 0 10px;
+  margin-bottom: 6px;
 }
 .help {
   margin: 0 0 8px;

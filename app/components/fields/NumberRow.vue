@@ -12,7 +12,12 @@ import { useRibbon } from '~/stores/ribbon'
 import KeyDot from './KeyDot.vue'
 import HintText from './HintText.vue'
 
-const props = defineProps<{ place: ParameterPlace; referenceOf?: (piece: string) => number }>()
+const props = defineProps<{
+  place: ParameterPlace
+  referenceOf?: (piece: string) => number
+  /** Two to a line: the label is dragged, there is no slider. */
+  compact?: boolean
+}>()
 
 const bench = useBench()
 const notices = useNotices()
@@ -81,12 +86,13 @@ function drag(event: PointerEvent) {
 </script>
 
 <template>
-  <div class="row">
+  <div class="row" :class="{ compact }">
     <span class="label" @pointerdown.prevent="drag" @dblclick="reset">
       {{ parameter.label }}
       <HintText :text="`${parameter.help}. Drag to change, double-click for the standard value`" />
     </span>
     <input
+      v-if="!compact"
       class="slider"
       type="range"
       :min="slider[0]"
@@ -146,6 +152,19 @@ function drag(event: PointerEvent) {
   gap: 6px;
   align-items: center;
   min-height: 30px;
+}
+.compact {
+  grid-template-columns: 50px 1fr 24px;
+  gap: 2px;
+}
+.compact .label {
+  font-size: 12px;
+}
+.compact .unit {
+  min-width: 14px;
+}
+.compact .value input {
+  padding-left: 3px;
 }
 .label {
   overflow: hidden;

@@ -22,8 +22,8 @@ export function readBetween(src: usize, row: usize, j: i32, m: i32, f: v128): v1
 }
 
 /**
- * Along rows. (x0, y0) is the window's place on the card. work: 8 · w bytes for where the lines are, then (3 · w + 2 · inner + 2)
- * pixels for a line and two means.
+ * Along rows. (x0, y0) is the window's place on the card. work: 8 · w bytes for where the lines are, then (2 · w + 2 · inner + 2)
+ * pixels for a line and the means of the line before it.
  */
 export function smearAcross(
   src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, x0: i32,
@@ -33,7 +33,7 @@ export function smearAcross(
   const downs = work, parts = work + (<usize>w << 2)
   const line = parts + (<usize>w << 2)
   const middle = line + (<usize>(inner + 1) << 4)
-  let means = middle + (<usize>(w + inner + 1) << 4), before = means + (<usize>w << 4)
+  const before = middle + (<usize>(w + inner + 1) << 4)
   let least = i32.MAX_VALUE, most = i32.MIN_VALUE
   for (let x = 0; x < w; x++) {
     const at = slope * <f64>(x + x0)
@@ -63,33 +63,35 @@ export function smearAcross(
       v128.store(middle + (<usize>x << 4), whole(f32x4.mul(v, scale)))
     }
     const isAny = v128.any_true(any)
-    if (isAny) {
+    if (isAny || wasAny) {
       let sum = i32x4.splat(0)
       let p = line + 16
       for (let i = 0; i < 2 * inner; i++, p += 16) sum = i32x4.add(sum, v128.load(p))
       // p stands at the newest pixel that counts fully, `old` at the oldest.
-      let old = line + 16
-      for (let x: usize = 0; x < <usize>w << 4; x += 16) {
+      let old = line + 16, mean = before, q = dst
+      for (let x = 0; x < w; x++) {
         sum = i32x4.add(sum, v128.load(p))
         const beside = i32x4.add(v128.load(old - 16), v128.load(p, 16))
         const counted = f32x4.add(f32x4.convert_i32x4_s(sum), f32x4.mul(ends, f32x4.convert_i32x4_s(beside)))
         sum = i32x4.sub(sum, v128.load(old))
+        const v = f32x4.div(counted, all)
+        const j = c + load<i32>(downs + (<usize>x << 2))
+        // Each pixel lies on this line, or between it and the one before.
+        if (<u32>j < <u32>h) {
+          v128.store(q + <usize>j * dstStride, between(v, v128.load(mean), v128.load32_splat(parts + (<usize>x << 2))))
+        }
+        v128.store(mean, v)
         p += 16
         old += 16
-        v128.store(means + x, f32x4.div(counted, all))
+        mean += 16
+        q += 16
       }
-    } else memory.fill(means, 0, <usize>w << 4)
-    for (let x = 0; x < w; x++) {
-      const j = c + load<i32>(downs + (<usize>x << 2))
-      if (<u32>j >= <u32>h) continue
-      const v = isAny || wasAny
-        ? between(v128.load(means + (<usize>x << 4)), v128.load(before + (<usize>x << 4)), v128.load32_splat(parts + (<usize>x << 2)))
-        : zero
-      v128.store(dst + <usize>j * dstStride + (<usize>x << 4), v)
+    } else {
+      for (let x = 0; x < w; x++) {
+        const j = c + load<i32>(downs + (<usize>x << 2))
+        if (<u32>j < <u32>h) v128.store(dst + <usize>j * dstStride + (<usize>x << 4), zero)
+      }
     }
-    const other = before
-    before = means
-    means = other
     wasAny = isAny
   }
 }
