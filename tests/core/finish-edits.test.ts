@@ -128,8 +128,9 @@ describe('ready-made washes', () => {
       const frames = mix.frames(start)!
       const { card } = addWash(start, 20, frames, { name, finishes: mix.finishes(start) })
       const bare = bytes(start, 20)
-      for (const frame of [0, 19, 20, 20 + frames - 1, 20 + frames, 49]) expect(bytes(card, frame)).toEqual(bare)
-      expect(bytes(card, 20 + Math.floor((frames - 1) / 2))).not.toEqual(bare)
+      for (const frame of [0, 19, 20, 20 + frames - 1, 20 + frames, 49])
+        expect(bytes(card, frame).equals(bare)).toBe(true)
+      expect(bytes(card, 20 + Math.floor((frames - 1) / 2)).equals(bare)).toBe(false)
     }
   })
 
