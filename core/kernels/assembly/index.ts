@@ -24,9 +24,9 @@ export { halveRgba, doubleRgba, convolveRowsRgba } from './rgba-blur'
 export { smearAcross, smearDown } from './smear'
 export { zoomRays } from './zoom'
 export { ringPixels, spinRings } from './spin'
+export { mixRows, lighterRows, plusRows, addShareRows, keepRows } from './mix-rows'
 export {
-  mixRows, tableRows, matrixRows, oklabRows, rampRows, stepRows, fadeRows, colourRows, lightRows, lighterRows, plusRows,
-  brightRows, alphaRows, addShareRows, keepRows, settleRows,
+  tableRows, matrixRows, oklabRows, rampRows, stepRows, fadeRows, colourRows, lightRows, brightRows, alphaRows, settleRows,
 } from './points'
 export { grainRows, coarseGrainRows } from './grain'
 export { moveRows, displaceRows, partRows, spreadRows, mapPlane } from './moved-picture'

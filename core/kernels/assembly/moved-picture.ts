@@ -1,5 +1,6 @@
 // A picture read at other places than its own: moved as a whole, by a map, or channel by channel. The picture is a window at
 // (sx, sy) on the card; beyond it there is nothing. What a place beyond the edges of an area stands for, `edges` says.
+import { blueAlpha, firstOf, lumas, redGreen, secondOf } from './four-pixels'
 
 /** What lies there; nothing; the last pixel; the picture mirrored; the picture again. */
 const OPEN = 0, CLEAR = 1, HELD = 2, MIRRORED = 3, WRAPPED = 4
@@ -275,23 +276,21 @@ export function mapPlane(
   src: usize, stride: usize, dst: usize, w: i32, h: i32, channel: i32, neutral: f32, amount: f32,
 ): void {
   const k = f32x4.splat(amount), middle = f32x4.splat(neutral)
-  // BT.709 luma (ITU-R BT.709-6, item 3.2).
-  const kr = f32x4.splat(0.2126), kg = f32x4.splat(0.7152), kb = f32x4.splat(0.0722)
   for (let y = 0; y < h; y++) {
     let p = src + <usize>y * stride
     for (let x = 0; x < w; x += 4, p += 64, dst += 16) {
       const v0 = v128.load(p), v1 = v128.load(p, 16), v2 = v128.load(p, 32), v3 = v128.load(p, 48)
       // Four pixels, channel by channel.
-      const rg0 = v128.shuffle<f32>(v0, v1, 0, 4, 1, 5), rg1 = v128.shuffle<f32>(v2, v3, 0, 4, 1, 5)
-      const ba0 = v128.shuffle<f32>(v0, v1, 2, 6, 3, 7), ba1 = v128.shuffle<f32>(v2, v3, 2, 6, 3, 7)
-      const r = v128.shuffle<f32>(rg0, rg1, 0, 1, 4, 5), g = v128.shuffle<f32>(rg0, rg1, 2, 3, 6, 7)
-      const b = v128.shuffle<f32>(ba0, ba1, 0, 1, 4, 5), alpha = v128.shuffle<f32>(ba0, ba1, 2, 3, 6, 7)
+      const rg0 = redGreen(v0, v1), rg1 = redGreen(v2, v3)
+      const ba0 = blueAlpha(v0, v1), ba1 = blueAlpha(v2, v3)
+      const r = firstOf(rg0, rg1), g = secondOf(rg0, rg1)
+      const b = firstOf(ba0, ba1), alpha = secondOf(ba0, ba1)
       let c = alpha, whole = alpha
       if (channel == 0) c = r
       else if (channel == 1) c = g
       else if (channel == 2) c = b
       else if (channel == 3) whole = f32x4.splat(1)
-      else c = f32x4.add(f32x4.add(f32x4.mul(kr, r), f32x4.mul(kg, g)), f32x4.mul(kb, b))
+      else c = lumas(r, g, b)
       v128.store(dst, f32x4.mul(f32x4.sub(c, f32x4.mul(middle, whole)), k))
     }
   }

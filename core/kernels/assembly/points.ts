@@ -1,5 +1,6 @@
 // Point operations on rows of premultiplied RGBA, in place: what each pixel becomes depends on it alone, and on its place.
 // (x0, y0) is the rows' place on the card in render pixels. Clear pixels stay clear, alpha stays as it is unless said.
+import { blueAlpha, firstOf, lumas, redGreen, secondOf } from './four-pixels'
 import { noiseOfFour } from './mask'
 import { whole } from './whole-numbers'
 
@@ -13,22 +14,6 @@ function keepAlpha(v: v128, alpha: f32): v128 {
 function luma(v: v128): f32 {
   const k = f32x4.mul(v, f32x4(0.2126, 0.7152, 0.0722, 0))
   return f32x4.extract_lane(k, 0) + f32x4.extract_lane(k, 1) + f32x4.extract_lane(k, 2)
-}
-
-/** dst = a + (dst − a) · share: how much of an operation is seen. */
-export function mixRows(
-  a: usize, aStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, share: f32,
-): void {
-  const k = f32x4.splat(share)
-  for (let y = 0; y < h; y++) {
-    let p = a + <usize>y * aStride, q = dst + <usize>y * dstStride
-    for (let x = 0; x < w; x++) {
-      const v = v128.load(p)
-      v128.store(q, f32x4.add(v, f32x4.mul(k, f32x4.sub(v128.load(q), v))))
-      p += 16
-      q += 16
-    }
-  }
 }
 
 /**
@@ -140,12 +125,11 @@ export function rampRows(at: usize, stride: usize, w: i32, h: i32, ramp: usize, 
         v3 = inverted(v3)
       }
       if (ramp) {
-        const rg0 = v128.shuffle<f32>(v0, v1, 0, 4, 1, 5), rg1 = v128.shuffle<f32>(v2, v3, 0, 4, 1, 5)
-        const ba0 = v128.shuffle<f32>(v0, v1, 2, 6, 3, 7), ba1 = v128.shuffle<f32>(v2, v3, 2, 6, 3, 7)
-        const alpha = v128.shuffle<f32>(ba0, ba1, 2, 3, 6, 7)
+        const rg0 = redGreen(v0, v1), rg1 = redGreen(v2, v3)
+        const ba0 = blueAlpha(v0, v1), ba1 = blueAlpha(v2, v3)
+        const alpha = secondOf(ba0, ba1)
         const l = f32x4.div(
-          lumas(v128.shuffle<f32>(rg0, rg1, 0, 1, 4, 5), v128.shuffle<f32>(rg0, rg1, 2, 3, 6, 7), v128.shuffle<f32>(ba0, ba1, 0, 1, 4, 5)),
-          f32x4.pmax(tiny, alpha))
+          lumas(firstOf(rg0, rg1), secondOf(rg0, rg1), firstOf(ba0, ba1)), f32x4.pmax(tiny, alpha))
         const place = f32x4.mul(last, f32x4.pmin(one, f32x4.pmax(zero, l)))
         const cell = i32x4.min_s(whole(f32x4.sub(place, half)), top)
         const f = f32x4.sub(place, f32x4.convert_i32x4_s(cell))
@@ -166,13 +150,6 @@ export function rampRows(at: usize, stride: usize, w: i32, h: i32, ramp: usize, 
 function inverted(v: v128): v128 {
   const alpha = f32x4.extract_lane(v, 3)
   return keepAlpha(f32x4.sub(f32x4.splat(alpha), v), alpha)
-}
-
-/** BT.709 luma of four pixels by their channels. */
-@inline
-function lumas(r: v128, g: v128, b: v128): v128 {
-  return f32x4.add(
-    f32x4.add(f32x4.mul(f32x4.splat(0.2126), r), f32x4.mul(f32x4.splat(0.7152), g)), f32x4.mul(f32x4.splat(0.0722), b))
 }
 
 /** A colour of a ramp, between two of its steps, over a pixel. */
@@ -270,36 +247,6 @@ export function lightRows(
   }
 }
 
-/** dst = max(dst, src · share) in every channel. */
-export function lighterRows(
-  src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, share: f32,
-): void {
-  const k = f32x4.splat(share)
-  for (let y = 0; y < h; y++) {
-    let p = src + <usize>y * srcStride, q = dst + <usize>y * dstStride
-    for (let x = 0; x < w; x++) {
-      v128.store(q, f32x4.pmax(v128.load(q), f32x4.mul(k, v128.load(p))))
-      p += 16
-      q += 16
-    }
-  }
-}
-
-/** dst = dst + src · share, cut to 1 (W3C Compositing 1, plus-lighter). */
-export function plusRows(
-  src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, share: f32,
-): void {
-  const k = f32x4.splat(share), one = f32x4.splat(1)
-  for (let y = 0; y < h; y++) {
-    let p = src + <usize>y * srcStride, q = dst + <usize>y * dstStride
-    for (let x = 0; x < w; x++) {
-      v128.store(q, f32x4.pmin(one, f32x4.add(v128.load(q), f32x4.mul(k, v128.load(p)))))
-      p += 16
-      q += 16
-    }
-  }
-}
-
 /**
  * What is brighter than the threshold, by the largest straight channel m: times (m − threshold)/m, over the knee by a
  * parabola. All of it is given, alpha too, coloured by (r, g, b).
@@ -316,10 +263,10 @@ export function brightRows(
     for (let x = 0; x < w; x += 4, p += 64, q += 64) {
       const v0 = v128.load(p), v1 = v128.load(p, 16), v2 = v128.load(p, 32), v3 = v128.load(p, 48)
       // The largest channel of each of four pixels, straight.
-      const rg0 = v128.shuffle<f32>(v0, v1, 0, 4, 1, 5), rg1 = v128.shuffle<f32>(v2, v3, 0, 4, 1, 5)
-      const ba0 = v128.shuffle<f32>(v0, v1, 2, 6, 3, 7), ba1 = v128.shuffle<f32>(v2, v3, 2, 6, 3, 7)
-      const red = v128.shuffle<f32>(rg0, rg1, 0, 1, 4, 5), green = v128.shuffle<f32>(rg0, rg1, 2, 3, 6, 7)
-      const blue = v128.shuffle<f32>(ba0, ba1, 0, 1, 4, 5), alpha = v128.shuffle<f32>(ba0, ba1, 2, 3, 6, 7)
+      const rg0 = redGreen(v0, v1), rg1 = redGreen(v2, v3)
+      const ba0 = blueAlpha(v0, v1), ba1 = blueAlpha(v2, v3)
+      const red = firstOf(rg0, rg1), green = secondOf(rg0, rg1)
+      const blue = firstOf(ba0, ba1), alpha = secondOf(ba0, ba1)
       const m = f32x4.div(f32x4.pmax(red, f32x4.pmax(green, blue)), f32x4.pmax(tiny, alpha))
       const over = f32x4.sub(m, level)
       const soft = f32x4.pmax(zero, f32x4.add(over, width))
@@ -357,36 +304,6 @@ export function alphaRows(
       }
       if (alpha <= 0 || from <= 0) v128.store(q, f32x4.splat(0))
       else v128.store(q, keepAlpha(f32x4.mul(v, f32x4.splat(alpha / from)), alpha))
-    }
-  }
-}
-
-/** sum = sum + src · share. */
-export function addShareRows(
-  src: usize, srcStride: usize, sum: usize, sumStride: usize, w: i32, h: i32, share: f32,
-): void {
-  const k = f32x4.splat(share)
-  for (let y = 0; y < h; y++) {
-    let p = src + <usize>y * srcStride, q = sum + <usize>y * sumStride
-    for (let x = 0; x < w; x++) {
-      v128.store(q, f32x4.add(v128.load(q), f32x4.mul(k, v128.load(p))))
-      p += 16
-      q += 16
-    }
-  }
-}
-
-/** dst = src where `test` is clear. */
-export function keepRows(
-  test: usize, testStride: usize, src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32,
-): void {
-  for (let y = 0; y < h; y++) {
-    let t = test + <usize>y * testStride, p = src + <usize>y * srcStride, q = dst + <usize>y * dstStride
-    for (let x = 0; x < w; x++) {
-      if (!v128.any_true(v128.load(t))) v128.store(q, v128.load(p))
-      t += 16
-      p += 16
-      q += 16
     }
   }
 }
