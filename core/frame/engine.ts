@@ -20,9 +20,9 @@ import type { Frames, Point, Px, Rect, Rgba } from '../units'
 import { Canvas } from './canvas'
 import { Contents } from './content'
 import type { GridBox } from './grid-box'
-import { common, united, worldAround } from './grid-box'
-import { washWorld } from './wash'
-import type { LaidFrame, Stratum } from './ground'
+import { worldAround } from './grid-box'
+import { neededFor, seenIn } from './needed'
+import type { Stratum } from './ground'
 import { Ground } from './ground'
 import { Outlines } from './outlines'
 import type { PieceOutlook } from './outlook'
@@ -359,37 +359,9 @@ function backgroundMoves(card: Card): boolean {
   return found
 }
 
-/**
- * A part of the frame, and as much around it as its washes look at; beyond the frame's own edges as far as is computed for
- * them. `beyond`: see View.
- */
-function neededFor(drawing: Drawing, { x, y, w, h }: GridBox, beyond: Px): GridBox {
-  const around = (box: GridBox, margin: Px) => ({
-    ...{ x: box.x - margin, y: box.y - margin, w: box.w + 2 * margin, h: box.h + 2 * margin },
-  })
-  const part = around({ x, y, w, h }, Math.ceil(beyond / CELL) * CELL)
-  const looks = LISTS.looks(drawing, drawing.card.pieces, drawing.at)
-  if (looks === 0) return part
-  const world = washWorld(drawing, looks, CELL)
-  const margin = Math.ceil(Math.min(looks, Math.max(world.w, world.h)) / CELL) * CELL
-  const needed = common(around(part, margin), world)
-  return needed.w > 0 && needed.h > 0 ? united(part, needed)! : part
-}
-
-/** What of a laid frame lies in a part of its canvas. */
-function seenIn(part: GridBox, { ground, touched, changed }: LaidFrame): LaidFrame {
-  const seen = (box: GridBox | null) => {
-    const cut = box && common(box, part)
-    return cut && cut.w > 0 && cut.h > 0 ? cut : null
-  }
-  return { ground, touched: seen(touched), changed: seen(changed) }
-}
-
 /** A background goes on beyond the frame. */
 const ALL: Rect = { left: -Infinity, top: -Infinity, right: Infinity, bottom: Infinity }
 
-/** The grid that parts of a frame lie on. */
-const CELL = 64
 const BACKGROUND_ROWS = 16
 /** Rows that are brought from linear light to display at once. */
 const STRIP = 16

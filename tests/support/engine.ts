@@ -33,6 +33,13 @@ export function withWash(card: Card, finishes: Finish[], values: Partial<WashPie
   return { ...card, pieces: [wash, ...card.pieces] }
 }
 
+/** 256 × 192, black to the left of x = 128, white from there on, treated. */
+export function stepCard(finishes: Finish[]): Card {
+  const card = { ...emptyCard(256, 192), background: solid('#000000') }
+  const half = { width: 4000, height: 4000, x: 2128, y: 96 }
+  return withWash(withBox(card, half, { face: [coat('fill', 'f', { paint: solid('#FFFFFF') })] }), finishes)
+}
+
 /** Premultiplied RGBA floats of a frame, before anything is rounded. */
 export function floatsOf(engine: Engine, card: Card, frame = 0) {
   engine.render(card, frame)

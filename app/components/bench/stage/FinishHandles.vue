@@ -10,6 +10,7 @@ import type { Held, StageHand } from '~/composables/stage-hand'
 import { useMoment } from '~/composables/moment'
 import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
+import HandleLine from './HandleLine.vue'
 
 /** Hands on what a finish has on the stage: its place, its direction with its length, and the way that it crosses. */
 const props = defineProps<{ hand: StageHand }>()
@@ -129,15 +130,7 @@ function moveTip(point: Point, { shiftKey }: Held) {
 <template>
   <g v-if="placed || tip || crossing" class="finish">
     <template v-if="crossing">
-      <line
-        v-for="kind in ['under', 'way']"
-        :key="kind"
-        :class="kind"
-        :x1="onScreen(crossing.from).x"
-        :y1="onScreen(crossing.from).y"
-        :x2="onScreen(crossing.to).x"
-        :y2="onScreen(crossing.to).y"
-      />
+      <HandleLine :from="onScreen(crossing.from)" :to="onScreen(crossing.to)" />
       <circle
         v-for="end in ['from', 'to'] as const"
         :key="end"
@@ -172,15 +165,7 @@ function moveTip(point: Point, { shiftKey }: Held) {
       </circle>
     </template>
     <template v-if="tip">
-      <line
-        v-for="kind in ['under', 'way']"
-        :key="kind"
-        :class="kind"
-        :x1="onScreen(middle).x"
-        :y1="onScreen(middle).y"
-        :x2="onScreen(tip).x"
-        :y2="onScreen(tip).y"
-      />
+      <HandleLine :from="onScreen(middle)" :to="onScreen(tip)" />
       <circle
         class="tip"
         :cx="onScreen(tip).x"
@@ -212,15 +197,6 @@ function moveTip(point: Point, { shiftKey }: Held) {
 </template>
 
 <style scoped>
-line {
-  pointer-events: none;
-  stroke: #fff6ee;
-  stroke-width: 1.4;
-}
-.under {
-  stroke: #0009;
-  stroke-width: 3;
-}
 .tip {
   cursor: move;
   fill: #2b2420;

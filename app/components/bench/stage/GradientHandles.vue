@@ -14,6 +14,7 @@ import type { StageHand } from '~/composables/stage-hand'
 import { useMoment } from '~/composables/moment'
 import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
+import HandleLine from './HandleLine.vue'
 
 const props = defineProps<{ hand: StageHand }>()
 const bench = useBench()
@@ -124,14 +125,7 @@ const names = computed(() => [
 
 <template>
   <g v-if="ends" class="gradient">
-    <line
-      :x1="onScreen(ends[0]).x"
-      :y1="onScreen(ends[0]).y"
-      :x2="onScreen(ends[1]).x"
-      :y2="onScreen(ends[1]).y"
-      class="under"
-    />
-    <line :x1="onScreen(ends[0]).x" :y1="onScreen(ends[0]).y" :x2="onScreen(ends[1]).x" :y2="onScreen(ends[1]).y" />
+    <HandleLine :from="onScreen(ends[0])" :to="onScreen(ends[1])" />
     <circle
       v-for="index in [0, 1] as const"
       :key="index"
@@ -151,15 +145,6 @@ const names = computed(() => [
 </template>
 
 <style scoped>
-line {
-  pointer-events: none;
-  stroke: #fff6ee;
-  stroke-width: 1.4;
-}
-.under {
-  stroke: #0009;
-  stroke-width: 3;
-}
 circle {
   cursor: move;
   fill: #fff6ee;
