@@ -166,7 +166,8 @@ export class SpreadKernels extends RowKernels {
     const [right, down] = [cosDegrees(angle), -sinDegrees(angle)]
     const flat = Math.abs(right) >= Math.abs(down)
     const { x, y, w, h } = src.box
-    const half = (length * Math.max(Math.abs(right), Math.abs(down))) / 2
+    // A mean over less than a pixel is that of a pixel.
+    const half = Math.max(1, length * Math.max(Math.abs(right), Math.abs(down))) / 2
     const whole = Math.max(0, Math.ceil(half - 0.5) - 1)
     const end = Math.fround(half - 0.5 - whole)
     const unit = unitFor(2 * whole + 1)

@@ -206,6 +206,34 @@ describe('turns and zooms', () => {
   })
 })
 
+test('smears, turns and zooms write every pixel, wherever their point lies', () => {
+  const place = fc.double({ min: -120, max: 160, noNaN: true })
+  const amount = fc.double({ min: 0, max: 1, noNaN: true })
+  fc.assert(
+    fc.property(fc.record({ ...places, cx: place, cy: place, amount }), ({ x, y, cx, cy, amount }) =>
+      inTurn(() => {
+        const src = pictureAt(x, y, cx)
+        const dst = emptyLike(src)
+        const [px, py] = [x + cx, y + cy]
+        const works = [
+          () => kernels.smearInto(src, dst, cx * 9, amount * 90),
+          () => kernels.spinInto(src, dst, px, py, amount * 360),
+          () => kernels.zoomInto(src, dst, px, py, 1 - amount / 2, 1 + amount / 2),
+          // On a pixel's middle, and on a corner: the diagonals belong to one of both axes.
+          () => kernels.zoomInto(src, dst, Math.round(px) + 0.5, Math.round(py) + 0.5, 0.9, 1.1),
+          () => kernels.zoomInto(src, dst, Math.round(px), Math.round(py), 0.9, 1.1),
+        ]
+        for (const work of works) {
+          kernels.rgba(dst).fill(NaN)
+          work()
+          expect(kernels.rgba(dst).every((v) => v >= 0 && v <= 1)).toBe(true)
+        }
+      }),
+    ),
+    { numRuns: 60 },
+  )
+})
+
 describe('pictures read elsewhere', () => {
   /** The pixel that stands for one beyond the edges. */
   const standsFor = (i: number, low: number, high: number, edges: Edges): number | null => {
