@@ -4,11 +4,13 @@ import { COMMON_FINISH_PARAMETERS } from '../finishes/definition'
 import { finishOf } from '../finishes/table'
 import type { Rate } from '../values/rate'
 import { defaultsOf } from '../values/parameters'
+import { COMMON_STEP_PARAMETERS } from '../steps/definition'
+import { stepOf } from '../steps/table'
 import { partsOf } from './parts'
 import type { PieceKind } from '../pieces/table'
 import { PIECE_KINDS } from '../pieces/table'
 import { PLACE_PARAMETERS } from '../pieces/place'
-import type { Card, Coat, Finish, Piece } from './schema'
+import type { Card, Coat, Finish, OutlineStep, Piece } from './schema'
 import { allPieces } from './tree'
 import { CARD_FORMAT, CARD_VERSION, LIGHT_PARAMETERS } from './schema'
 
@@ -63,6 +65,16 @@ export function createFinish(kind: string, id: string): Finish {
     ...defaultsOf(COMMON_FINISH_PARAMETERS),
     ...defaultsOf(parameters),
   } as unknown as Finish
+}
+
+/** A new outline step with the values of its definition. */
+export function createStep(kind: string, id: string): OutlineStep {
+  const { parameters } = stepOf(kind)
+  return {
+    ...{ id, kind, name: '' },
+    ...defaultsOf(COMMON_STEP_PARAMETERS),
+    ...defaultsOf(parameters),
+  } as unknown as OutlineStep
 }
 
 /** A new piece in the middle of the card, with a plain fill. */

@@ -2,11 +2,15 @@ import { COMMON_COAT_PARAMETERS } from '../coats/definition'
 import { coatOf } from '../coats/table'
 import { COMMON_FINISH_PARAMETERS } from '../finishes/definition'
 import { finishOf } from '../finishes/table'
+import { hasOutline } from '../pieces/definition'
+import { PIECE_KINDS } from '../pieces/table'
+import { COMMON_STEP_PARAMETERS } from '../steps/definition'
+import { stepOf } from '../steps/table'
 import type { LetterRange } from '../type/ranges'
 import { parametersOf } from '../type/ranges'
 import type { Movable, StoredValue } from '../values/moving'
 import type { Parameters } from '../values/parameter-kinds'
-import type { Coat, Finish, Piece, TypePiece } from './schema'
+import type { Coat, Finish, OutlineStep, Piece, TypePiece } from './schema'
 
 // The lists that a piece carries, each in one row of a table. Addresses, paths, ids and their uniqueness, copies, several
 // pieces at once, assets and the seam walk the table: a list that is new is one row more.
@@ -19,7 +23,7 @@ export interface Part {
 
 export interface PartList {
   /** Lists of one family are one stack to the eye: what is shared between pieces is counted through all of them. */
-  family: 'range' | 'coat' | 'finish'
+  family: 'range' | 'step' | 'coat' | 'finish'
   /** Where the list lies in the piece. */
   path: readonly [string, ...string[]]
   /** The entries, front or first one first; none where a piece of this kind carries no such list. */
@@ -58,6 +62,18 @@ const ranges: PartList = {
   likeness: () => '',
 }
 
+const steps: PartList = {
+  family: 'step',
+  path: ['outlineSteps'],
+  of: ({ outlineSteps }) => outlineSteps,
+  put: (piece, entries) =>
+    hasOutline(PIECE_KINDS[piece.kind]) ? { ...piece, outlineSteps: entries as OutlineStep[] } : piece,
+  parameters: (entry) => ({ ...stepOf((entry as OutlineStep).kind).parameters, ...COMMON_STEP_PARAMETERS }),
+  stem: (entry) => (entry as OutlineStep).kind,
+  label: (entry) => stepOf((entry as OutlineStep).kind).label.toLowerCase(),
+  likeness: (entry) => (entry as OutlineStep).kind,
+}
+
 const finishes: PartList = {
   family: 'finish',
   path: ['finishes'],
@@ -70,7 +86,7 @@ const finishes: PartList = {
 }
 
 /** In the order in which their values are listed. */
-export const PART_LISTS: readonly PartList[] = [ranges, coats('face'), coats('behind'), finishes]
+export const PART_LISTS: readonly PartList[] = [ranges, steps, coats('face'), coats('behind'), finishes]
 
 /** An entry, the list that it is in, and its place there. */
 export interface PlacedPart {

@@ -13,8 +13,11 @@ import { easingSchema } from '../values/keys'
 import { colourSchema, movableNumber } from '../values/moving'
 import { number, shapeOf } from '../values/parameters'
 import { paintSchema, pictureId } from '../values/paints'
+import { COMMON_STEP_PARAMETERS } from '../steps/definition'
+import { STEPS } from '../steps/table'
 import { partsOf } from './parts'
 import { PLACE_PARAMETERS } from '../pieces/place'
+import { hasOutline } from '../pieces/definition'
 import { PIECE_KINDS } from '../pieces/table'
 import { DEEPEST_GROUP, holdsPieces } from './tree'
 
@@ -54,8 +57,9 @@ interface PlacedPiece {
   coats: { face: Coat[]; behind: Coat[] }
   /** What is done to its finished picture, front first: the last one works first. */
   finishes: Finish[]
-  /** What changes its outline, what part of its picture is seen: empty until there are kinds. */
-  outlineSteps: never[]
+  /** What changes its outline, front first: the last one works first. None on what has no outline. */
+  outlineSteps: OutlineStep[]
+  /** What part of its picture is seen: empty until there are kinds. */
   masks: never[]
 }
 
@@ -117,6 +121,8 @@ export interface PathPiece extends PlacedPiece {
   cap: 'butt' | 'round' | 'square'
   join: 'round' | 'mitre' | 'bevel'
   rule: 'nonzero' | 'evenodd'
+  /** How hard it was drawn, 0–1, at even distances along it; empty where it was not drawn freehand. */
+  pressure: number[]
 }
 
 export interface PicturePiece extends PlacedPiece {
@@ -163,6 +169,17 @@ export interface Finish {
   name: string
   on: Movable<boolean>
   strength: Movable<number>
+  [parameter: string]: StoredValue
+}
+
+/** An outline step: what all have in common, and the parameters of its kind under their own names. */
+export interface OutlineStep {
+  id: string
+  kind: string
+  /** Given by hand; empty for the name of its kind. */
+  name: string
+  on: Movable<boolean>
+  each: 'whole' | 'letters'
   [parameter: string]: StoredValue
 }
 
@@ -256,6 +273,22 @@ export const finishSchema = z.discriminatedUnion('kind', finishSchemas as unknow
 /** The finishes of a piece, front first. */
 export const finishesSchema = z.array(finishSchema).max(64).default([])
 
+const stepSchemas = STEPS.map((step) =>
+  z
+    .strictObject({
+      id,
+      kind: z.literal(step.kind),
+      name: z.string().max(120).default(''),
+      ...shapeOf(COMMON_STEP_PARAMETERS),
+      ...shapeOf(step.parameters),
+    })
+    .describe(`${step.label}. ${step.help}.`),
+)
+export const stepSchema = z.discriminatedUnion('kind', stepSchemas as unknown as [(typeof stepSchemas)[number]])
+
+/** The outline steps of a piece, front first. */
+const stepsSchema = z.array(stepSchema).max(32).default([])
+
 /** Stepped time: frames for which a picture is held. */
 const steps = z.number().int().min(1).max(1000)
 
@@ -279,7 +312,6 @@ const common = {
     .default(null),
   coats: coatsSchema.default({ face: [], behind: [] }),
   finishes: finishesSchema,
-  outlineSteps: withoutKinds,
   masks: withoutKinds,
 }
 
@@ -291,6 +323,7 @@ const pieceSchemas = (pieces: z.ZodType) =>
     z.strictObject({
       kind: z.literal(definition.kind),
       ...common,
+      outlineSteps: hasOutline(definition) ? stepsSchema : withoutKinds,
       ...definition.own?.({ id, range: rangeSchema, picture: pictureId, pieces, withoutKinds }),
       ...shapeOf(PLACE_PARAMETERS),
       ...shapeOf(definition.parameters),

@@ -4,7 +4,7 @@ import type { Outline, Placement } from '../outline/outline'
 import { middleOf, place as onGrid, placed, within } from '../outline/outline'
 import type { Tint } from '../type/letter-motion'
 import type { Point, Px, Rect } from '../units'
-import type { FormedPiece } from './outlines'
+import type { FormedPiece, SizedOutline } from './outlines'
 import type { Drawing, Standing } from './piece'
 import type { Hook } from './prepared-paint'
 import { lengthIn } from './recipe-tools'
@@ -26,6 +26,8 @@ function innerDepthOf(outline: Outline): number {
 /** An outline on the render grid, with what coats need to know of it. */
 export interface Form {
   outline: Outline
+  /** From the outline's own units to the render grid. */
+  placement: Placement
   segments: Float64Array
   bounds: Rect
   /** Where the middle of the outline's own bounds stands. */
@@ -40,14 +42,15 @@ export interface Form {
 export function formOf(drawing: Drawing, { piece, at, placement }: Standing, place: string): Form | null {
   // A wash has no shape.
   if (piece.kind === 'wash') return null
-  const { outline, enlarge } = drawing.outlines.of(piece as FormedPiece, at, placement.scale, place)
-  if (!outline.bounds) return null
+  const { outline, enlarge, rest } = drawing.outlines.of(piece as FormedPiece, at, placement.scale, place)
+  if (!outline.bounds || !rest.outline.bounds) return null
   const full = { ...placement, scale: placement.scale * enlarge }
-  return formFrom(drawing, outline, full, placement.scale, {
-    bounds: outline.bounds,
-    unit: 1 / enlarge,
-    placement: full,
-  })
+  return formFrom(drawing, outline, full, placement.scale, restHook(rest, rest.outline.bounds, placement))
+}
+
+/** Paints hang on the outline at rest. */
+function restHook({ enlarge }: SizedOutline, bounds: Rect, placement: Placement): Hook {
+  return { bounds, unit: 1 / enlarge, placement: { ...placement, scale: placement.scale * enlarge } }
 }
 
 function formFrom({ light }: Drawing, outline: Outline, full: Placement, unit: number, hook: Hook): Form {
@@ -62,7 +65,7 @@ function formFrom({ light }: Drawing, outline: Outline, full: Placement, unit: n
   const key = `${outline.key} ${full.scale} ${full.rotation} ${full.x} ${full.y}`
   const own = outline.bounds ?? bounds
   const middle = onGrid(full, middleOf(own))
-  return { outline, segments, bounds, middle, reference, scale, hook, key }
+  return { outline, placement: full, segments, bounds, middle, reference, scale, hook, key }
 }
 
 /** What is drawn of a piece: itself, or one for each of the letters that its letter motion moves. */
@@ -85,16 +88,20 @@ const LEAST_BLUR = 0.05
  */
 export function drawnForms(drawing: Drawing, standing: Standing, place: string): DrawnForm[] {
   const { piece, at, placement } = standing
-  const rest = formOf(drawing, standing, place)
-  if (!rest) return []
-  const letters = drawing.outlines.letters(piece as FormedPiece, at, placement.scale, place)
-  if (!letters) return [{ standing, form: rest, tints: [], blur: 0, share: 1 }]
-  return letters.flatMap(({ outline, enlarge, origin, moved, opacity, blur, tints }) => {
+  const formed = drawing.outlines.letters(piece as FormedPiece, at, placement.scale, place)
+  if (!formed) {
+    const form = formOf(drawing, standing, place)
+    return form ? [{ standing, form, tints: [], blur: 0, share: 1 }] : []
+  }
+  const { rest } = drawing.outlines.of(piece as FormedPiece, at, placement.scale, place)
+  if (!rest.outline.bounds) return []
+  const hook = restHook(rest, rest.outline.bounds, placement)
+  return formed.flatMap(({ outline, enlarge, origin, moved, opacity, blur, tints }) => {
     if (!outline.bounds || opacity <= 0 || moved.scale <= 0) return []
     const state = within({ ...placement, scale: placement.scale * enlarge }, moved)
-    const full = within(state, { scale: 1, rotation: 0, ...origin })
+    const full = within(state, origin)
     const unit = placement.scale * moved.scale
-    const form = formFrom(drawing, outline, full, unit, { ...rest.hook, placement: state })
+    const form = formFrom(drawing, outline, full, unit, { ...hook, placement: state })
     const sigma = blur * placement.scale
     return [
       {

@@ -103,8 +103,11 @@ export function fieldReach(coats: readonly LaidCoat[], scale: CoatScale): Insets
 }
 
 /** A seed for the grain of a coat: the card's own, and the coat's name (FNV-1a, Fowler, Noll, Vo 1991). */
-export function seedOf(card: { seed: number }, { id }: Pick<LaidCoat, 'id'>): number {
-  let hash = 0x811c9dc5 ^ card.seed
+export const seedOf = (card: { seed: number }, { id }: Pick<LaidCoat, 'id'>): number => seedFrom(card.seed, id)
+
+/** A seed of 32 bits from that of the card and an id (FNV-1a). */
+export function seedFrom(seed: number, id: string): number {
+  let hash = 0x811c9dc5 ^ seed
   for (const character of id) hash = Math.imul(hash ^ character.codePointAt(0)!, 0x01000193)
   return hash >>> 0
 }

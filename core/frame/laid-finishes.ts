@@ -9,6 +9,7 @@ import { numberValue, switchValue, valuesAt } from '../values/evaluated'
 import type { Moment } from '../values/moment'
 import { stepped } from '../values/moment'
 import { joined } from './grid-box'
+import { hasRestlessSteps } from './laid-steps'
 import { spread } from './piece'
 import { even } from '../coats/definition'
 
@@ -55,9 +56,10 @@ function laidAt(piece: string, finishes: readonly Finish[], at: Moment): LaidFin
   })
 }
 
-/** Whether a piece changes from frame to frame by what its finishes do, though none of its values moves. */
-export const isRestless = ({ finishes }: Piece): boolean =>
-  finishes.some((finish) => (isMoving(finish.on) || finish.on) && finishOf(finish.kind).restless?.(finish))
+/** Whether a piece changes from frame to frame by what its steps and finishes do, though none of its values moves. */
+export const isRestless = (piece: Piece): boolean =>
+  hasRestlessSteps(piece) ||
+  piece.finishes.some((finish) => (isMoving(finish.on) || finish.on) && finishOf(finish.kind).restless?.(finish))
 
 /** Whether finishes of a piece look at other moments, or at another piece. */
 export const looksElsewhere = ({ finishes }: Piece): boolean =>

@@ -1,5 +1,5 @@
 import type { GroupPiece, Piece, TypePiece } from '../card/schema'
-import type { Moment } from '../values/evaluated'
+import type { Moment } from '../values/moment'
 import { valuesAt } from '../values/evaluated'
 import type { OutlineWork } from '../pieces/definition'
 import { PIECE_KINDS } from '../pieces/table'
@@ -7,19 +7,25 @@ import { TYPE_PARAMETERS } from '../pieces/type'
 import { readPathData } from '../outline/svg-path'
 import type { PathCommand, Ring } from '../outline/contour'
 import { flatten, flattenStretches } from '../outline/contour'
-import type { Outline } from '../outline/outline'
+import type { Fineness, LineForm, Mould } from '../outline/mould'
+import { isLine, ringsOf, spanOf } from '../outline/mould'
+import type { Outline, Placement } from '../outline/outline'
 import { outlineOf } from '../outline/outline'
-import type { LineStyle } from '../outline/stroked'
-import { strokeRings } from '../outline/stroked'
 import { unite, uniteShapes } from '../outline/unite'
 import { Kept } from '../kept'
 import type { Font } from '../type/font'
 import type { FontBook } from '../type/font-book'
 import { wordingAt } from '../card/wording'
+import type { SetGlyph, TypeSetting } from '../type/layout'
 import { glyphPath, setText } from '../type/layout'
 import type { MovedLetters } from '../type/letter-motion'
 import { moveLetters } from '../type/letter-motion'
-import { acts, RANGE_PARAMETERS, tracks } from '../type/ranges'
+import type { LetterRange } from '../type/ranges'
+import { acts, bandsIn, RANGE_PARAMETERS, tracks } from '../type/ranges'
+import type { Px } from '../units'
+import type { LaidStep } from './laid-steps'
+import { laidSteps } from './laid-steps'
+import { formedMould } from './moulds'
 
 /** Curves stay within this many render pixels of their straight pieces. */
 const TOLERANCE = 0.01
@@ -41,8 +47,26 @@ export interface SizedOutline {
   enlarge: number
 }
 
+/** An outline after its steps, and what it is at rest: paints and lengths in % count by that. */
+export interface FormedOutline extends SizedOutline {
+  rest: SizedOutline
+}
+
 /** Letters on their way, with their outline. */
-export interface OutlinedLetters extends SizedOutline, Omit<MovedLetters, 'glyphs'> {}
+export interface OutlinedLetters extends SizedOutline, Omit<MovedLetters, 'glyphs' | 'letters' | 'origin'> {
+  /** Where the outline stands among the words at rest, in em. */
+  origin: Placement
+}
+
+/** Type at a moment. */
+interface SetPiece {
+  piece: TypePiece
+  font: Font
+  setting: TypeSetting
+  size: Px
+  /** Whether a range tracks. */
+  spaced: boolean
+}
 
 /** Makes outlines and keeps them: letters are shaped and united once, whatever their size and place. */
 export class Outlines {
@@ -52,6 +76,7 @@ export class Outlines {
   )
   private readonly glyphs = new Kept<string, Ring[]>(BUDGET, (rings, key) => bytesOf(rings) + key.length * 2)
   private readonly paths = new Kept<string, PathCommand[]>(BUDGET, (path, text) => path.length * 60 + text.length * 2)
+  private readonly moulds = new Kept<string, Mould>(BUDGET, (mould, key) => bytesOfMould(mould) + key.length * 2)
 
   private readonly texts = new Kept<string, number>(BUDGET, (_, text) => text.length * 2)
   private made = 0
@@ -63,16 +88,27 @@ export class Outlines {
   ) {}
 
   /** `scale`: render pixels per card pixel, times the piece's own scale. `place` names the piece in errors. */
-  of(piece: FormedPiece, at: Moment, scale: number, place: string): SizedOutline {
-    if (piece.kind === 'type') return this.ofType(piece, at, scale, place)
+  of(piece: FormedPiece, at: Moment, scale: number, place: string): FormedOutline {
+    const rest = this.atRest(piece, at, scale, place)
+    const steps = laidSteps(piece, at)
+    if (steps.length === 0 || !rest.outline.bounds) return { ...rest, rest }
+    const fineness = finenessFor(scale)
+    const { key, mould } = this.formed(piece, at, { scale, place, steps, rest, banded: false })
+    const outline = this.kept.of(`whole ${key}`, () => {
+      const parts = mould.map(({ form }) => ringsOf(form, fineness))
+      return this.outlined(uniteShapes(parts, fineness.grid), rest)
+    })
+    return { outline, enlarge: 1, rest }
+  }
+
+  /** An outline without its steps. */
+  private atRest(piece: FormedPiece, at: Moment, scale: number, place: string): SizedOutline {
+    if (piece.kind === 'type') return this.ofType(this.typeOf(piece, at, place), scale)
     const definition = PIECE_KINDS[piece.kind]
-    const detail = detailFor(scale)
     const values = valuesAt(definition.parameters, piece, at)
-    const key = JSON.stringify([piece.kind, ...Object.values(values).map((value) => this.short(value)), detail])
-    const outline = this.kept.of(key, () => {
-      const rings = definition.outline!(values, this.workAt(detail, place))
-      const made = outlineOf(this.newName(), rings, 1)
-      this.charge(made.comesFrom.length * WORK_OF_EDGE)
+    const outline = this.kept.of(this.shapeKey(piece, values, scale), () => {
+      const rings = ringsOf(definition.outline!(values, this.workAt(scale, place)), finenessFor(scale))
+      const made = this.outlined(rings, null)
       const { bounds } = made
       const smaller = bounds ? Math.min(bounds.right - bounds.left, bounds.bottom - bounds.top) : 1
       return { ...made, reference: definition.reference?.(values) ?? smaller }
@@ -80,19 +116,26 @@ export class Outlines {
     return { outline, enlarge: 1 }
   }
 
-  private workAt(detail: number, place: string): OutlineWork {
-    const tolerance = TOLERANCE / detail
+  private shapeKey(piece: FormedPiece, values: object, scale: number): string {
+    return JSON.stringify([piece.kind, ...Object.values(values).map((value) => this.short(value)), detailFor(scale)])
+  }
+
+  private workAt(scale: number, place: string): OutlineWork {
+    const { tolerance, grid } = finenessFor(scale)
     return {
       flat: (path) => flatten(path, tolerance),
-      united: (rings, rule) => unite(rings, detail * GRID, rule),
-      line: (path, style) => lineRings(path, style, detail),
+      united: (rings, rule) => unite(rings, grid, rule),
+      line: (path, style): LineForm => ({
+        ...style,
+        side: 'across',
+        strands: flattenStretches(path, tolerance / 2),
+        within: [],
+      }),
       path: (data) => this.pathOf(data, `${place}.path`),
     }
   }
 
-  private ofType(piece: TypePiece, at: Moment, scale: number, place: string): SizedOutline {
-    const { font, setting, size } = this.typeOf(piece, at, place)
-    const spaced = piece.ranges.some(tracks)
+  private ofType({ piece, font, setting, size, spaced }: SetPiece, scale: number): SizedOutline {
     const detail = detailFor(size * scale)
     const key = JSON.stringify([piece.font, setting, detail, spaced])
     const outline = this.kept.of(key, () => {
@@ -100,6 +143,67 @@ export class Outlines {
       return this.ofGlyphs(font, piece.font, glyphs, detail)
     })
     return { outline, enlarge: size }
+  }
+
+  /** The mould of a piece after its steps, in px; known by its key. */
+  private formed(
+    piece: FormedPiece,
+    at: Moment,
+    { scale, place, steps, rest, banded }: FormWork,
+  ): { key: string; mould: Mould } {
+    const { outline, enlarge } = rest
+    const laid = steps.map(({ definition, values, letters, chance }) => [definition.kind, values, letters, chance])
+    const pressure = piece.kind === 'path' ? piece.pressure : []
+    const own = this.moulded(piece, at, scale, place)
+    const key = `mould ${this.numberOf(JSON.stringify([own.key, laid, banded, pressure]))}`
+    const mould = this.moulds.of(key, () => {
+      const { left, top, right, bottom } = outline.bounds!
+      const whole = { left: left * enlarge, top: top * enlarge, right: right * enlarge, bottom: bottom * enlarge }
+      const setting = { ...finenessFor(scale), whole, reference: outline.reference * enlarge, banded, pressure }
+      const mould = own.make()
+      const edges = mould.reduce((sum, { form }) => sum + edgesOf(form), 0)
+      this.charge(edges * WORK_OF_EDGE * steps.length)
+      return formedMould(mould, steps, setting)
+    })
+    return { key, mould }
+  }
+
+  /** What steps begin with: a piece's outline in parts, in px. */
+  private moulded(piece: FormedPiece, at: Moment, scale: number, place: string): { key: string; make: () => Mould } {
+    if (piece.kind === 'type') {
+      const set = this.typeOf(piece, at, place)
+      const { font, setting, size, spaced } = set
+      return {
+        key: JSON.stringify(['type', piece.font, setting, size, spaced, detailFor(scale)]),
+        make: () => this.lettersOf(set, setText(font, setting, undefined, spaced).glyphs, scale),
+      }
+    }
+    const definition = PIECE_KINDS[piece.kind]
+    const values = valuesAt(definition.parameters, piece, at)
+    return {
+      key: this.shapeKey(piece, values, scale),
+      make: () => {
+        const form = definition.outline!(values, this.workAt(scale, place))
+        const rest = spanOf(isLine(form) ? form.strands : form)
+        return rest ? [{ letter: 0, band: null, rest, form }] : []
+      },
+    }
+  }
+
+  /** Each letter with its contours as a part of its own. */
+  private lettersOf({ piece, font, size }: SetPiece, glyphs: readonly SetGlyph[], scale: number): Mould {
+    const detail = detailFor(size * scale)
+    const { grid } = finenessFor(scale)
+    const letters = new Map<number, Ring[][]>()
+    for (const { id, x, y, letter } of glyphs) {
+      const rings = this.glyph(font, piece.font, id, detail).map((ring) => enlarged(movedRing(ring, x, y), size))
+      letters.set(letter, [...(letters.get(letter) ?? []), rings])
+    }
+    return [...letters].flatMap(([letter, shapes]) => {
+      const form = uniteShapes(shapes, grid)
+      const rest = spanOf(form)
+      return rest ? [{ letter, band: null, rest, form }] : []
+    })
   }
 
   /**
@@ -110,20 +214,70 @@ export class Outlines {
     if (piece.kind !== 'type') return null
     const acting = piece.ranges.filter(acts)
     if (acting.length === 0) return null
-    const { font, setting, size } = this.typeOf(piece, at, place)
-    const ranges = acting.map((range) => valuesAt(RANGE_PARAMETERS, range, at))
-    return moveLetters(font, { ...setting, size, ranges, spaced: acting.some(tracks) }).map((letters) => {
+    const set = this.typeOf(piece, at, place)
+    const { font, setting, size, spaced } = set
+    const moved = (ranges: readonly LetterRange[]) =>
+      moveLetters(font, {
+        ...setting,
+        ...{ size, spaced },
+        ranges: ranges.map((range) => valuesAt(RANGE_PARAMETERS, range, at)),
+      })
+    const steps = laidSteps(piece, at)
+    if (steps.length > 0) return this.formedLetters(set, at, { scale, place, steps, acting, moved })
+    return moved(acting).map(({ glyphs, origin, ...letters }) => {
       const detail = detailFor(size * scale * letters.moved.scale)
-      const key = JSON.stringify([piece.font, letters.glyphs, detail])
-      const outline = this.kept.of(key, () => this.ofGlyphs(font, piece.font, letters.glyphs, detail))
-      return { ...letters, outline, enlarge: size }
+      const key = JSON.stringify([piece.font, glyphs, detail])
+      const outline = this.kept.of(key, () => this.ofGlyphs(font, piece.font, glyphs, detail))
+      return { ...letters, outline, enlarge: size, origin: { scale: 1, rotation: 0, ...origin } }
     })
   }
 
-  private typeOf(piece: TypePiece, at: Moment, place: string) {
+  /** Letters whose outline has steps: bands that other ranges move are letters of their own. */
+  private formedLetters(
+    { piece, size }: SetPiece,
+    at: Moment,
+    { scale, place, steps, acting, moved }: LettersWork,
+  ): OutlinedLetters[] {
+    const limits = acting.map((range) => bandsIn(valuesAt(RANGE_PARAMETERS, range, at).bands))
+    const banded = limits.some((limit) => limit !== null)
+    const rest = this.atRest(piece, at, scale, place)
+    if (!rest.outline.bounds) return []
+    const all = banded ? null : moved(acting)
+    const grown = Math.max(...(all ?? moved(acting)).map((letters) => letters.moved.scale), 0)
+    if (grown <= 0) return []
+    const { key, mould } = this.formed(piece, at, { scale: scale * grown, place, steps, rest, banded })
+    const fineness = finenessFor(scale * grown)
+    const classes = new Map<string, { bands: Set<number | null>; ranges: LetterRange[] }>()
+    for (const { band } of mould) {
+      const ranges = acting.filter((_, k) => band === null || limits[k] === null || limits[k]!.has(band))
+      const name = ranges.map(({ id }) => id).join(' ')
+      const found = classes.get(name) ?? { bands: new Set(), ranges }
+      classes.set(name, found)
+      found.bands.add(band)
+    }
+    return [...classes.values()].flatMap(({ bands, ranges }) =>
+      (all ?? moved(ranges)).flatMap(({ letters, origin: _, glyphs: __, ...rests }) => {
+        const outline = this.kept.of(JSON.stringify(['letters', key, letters, [...bands]]), () => {
+          const shapes = mould.flatMap((part) => {
+            const own = letters.find(({ letter }) => letter === part.letter)
+            if (!own || !bands.has(part.band)) return []
+            return [ringsOf(part.form, fineness).map((ring) => movedRing(ring, own.x * size, 0))]
+          })
+          return this.outlined(
+            banded ? unite(shapes.flat(), fineness.grid) : uniteShapes(shapes, fineness.grid),
+            rest,
+          )
+        })
+        return [{ ...rests, outline, enlarge: size, origin: { scale: 1 / size, rotation: 0, x: 0, y: 0 } }]
+      }),
+    )
+  }
+
+  private typeOf(piece: TypePiece, at: Moment, place: string): SetPiece {
     const { size, tracking, leading, align } = valuesAt(TYPE_PARAMETERS, piece, at)
     const setting = { wording: wordingAt(piece, at), tracking, leading, align }
-    return { font: this.fonts.get(piece.font, `${place}.font`), setting, size }
+    const font = this.fonts.get(piece.font, `${place}.font`)
+    return { piece, font, setting, size, spaced: piece.ranges.some(tracks) }
   }
 
   private ofGlyphs(
@@ -138,6 +292,13 @@ export class Outlines {
     const edges = letters.flat().reduce((sum, { points }) => sum + points.length / 2, 0)
     this.charge(edges * WORK_OF_EDGE)
     return outlineOf(this.newName(), uniteShapes(letters, detail * GRID), font.capHeight / font.unitsPerEm)
+  }
+
+  /** Rings as an outline, measured by what they are at rest. */
+  private outlined(rings: readonly Ring[], rest: SizedOutline | null): Outline {
+    const made = outlineOf(this.newName(), rings, rest ? rest.outline.reference * rest.enlarge : 1)
+    this.charge(made.comesFrom.length * WORK_OF_EDGE)
+    return made
   }
 
   /** A letter's own contours, united: fonts may let them overlap. */
@@ -158,24 +319,51 @@ export class Outlines {
 
   /** A value as it stands in keys: long texts, such as paths, by a number. */
   private short(value: unknown): unknown {
-    return typeof value === 'string' && value.length > SHORT ? this.texts.of(value, () => ++this.made) : value
+    return typeof value === 'string' && value.length > SHORT ? this.numberOf(value) : value
   }
+
+  private numberOf(text: string): number {
+    return this.texts.of(text, () => ++this.made)
+  }
+}
+
+interface FormWork {
+  scale: number
+  place: string
+  steps: readonly LaidStep[]
+  rest: SizedOutline
+  banded: boolean
+}
+
+interface LettersWork {
+  scale: number
+  place: string
+  steps: readonly LaidStep[]
+  acting: readonly LetterRange[]
+  moved(ranges: readonly LetterRange[]): MovedLetters[]
 }
 
 /** Points of two doubles each, with their marks. */
 const bytesOf = (rings: readonly Ring[]) => rings.reduce((sum, { points }) => sum + points.length * 9, 64)
 
-function lineRings(path: readonly PathCommand[], style: LineStyle, detail: number): Ring[] {
-  // An offset curve keeps within twice the tolerance of the curve it runs beside.
-  const tolerance = TOLERANCE / detail / 2
-  const rings = flattenStretches(path, tolerance).flatMap((stretch) => strokeRings(stretch, style, tolerance))
-  return unite(rings, detail * GRID)
-}
+const bytesOfMould = (mould: Mould) =>
+  mould.reduce((sum, { form }) => sum + (isLine(form) ? bytesOf(form.strands) + bytesOf(form.within) : bytesOf(form)), 64)
+
+const edgesOf = (form: Ring[] | LineForm) =>
+  (isLine(form) ? form.strands : form).reduce((sum, { smooth }) => sum + smooth.length, 0)
 
 const movedRing = ({ points, smooth }: Ring, x: number, y: number): Ring => ({
   points: points.map((v, i) => v + (i % 2 ? y : x)),
   smooth,
 })
+
+const enlarged = ({ points, smooth }: Ring, by: number): Ring => ({ points: points.map((v) => v * by), smooth })
+
+/** How finely an outline in px is made for so many render pixels per px. */
+function finenessFor(scale: number): Fineness {
+  const detail = detailFor(scale)
+  return { tolerance: TOLERANCE / detail, grid: detail * GRID }
+}
 
 /** Render pixels per outline unit, rounded up in steps of a quarter so that a growing piece is seldom flattened anew. */
 function detailFor(pixels: number): number {

@@ -19,6 +19,7 @@ import type { FormedPiece } from './outlines'
 import type { Drawing, Standing } from './piece'
 import { formOf } from './form'
 import { spread, standingOf } from './piece'
+import { stepsWay } from './steps-way'
 
 // Motion blur: what the canvas is after a piece was laid, averaged over the time that the shutter is open. Each piece is
 // exposed by itself, with all that it holds; what lies below it stands still meanwhile.
@@ -76,7 +77,8 @@ export function exposuresOf(
   // Whether it is seen is a matter of the frame, not of the shutter.
   const traces = probes.map((moment) => tracesOf(drawing, { ...piece, on: true, span: null }, parent, moment, place))
   const middle = PROBES >> 1
-  const way = longestWay(traces, () => seenWindow(drawing, traces[middle]!, touched(probes[middle]!)))
+  const placed = longestWay(traces, () => seenWindow(drawing, traces[middle]!, touched(probes[middle]!)))
+  const way = placed + stepsWay(drawing, piece, parent, probes, place)
   const changes = valuesAt(piece, probes[0]!) !== valuesAt(piece, probes.at(-1)!)
   if (!changes && way === 0) return { moments: [at], way, changes }
   if (!changes && way <= UNSEEN) return { moments: [open(0.5)], way, changes }
@@ -128,7 +130,7 @@ function tracesOf(drawing: Drawing, piece: Piece, parent: Placement, at: Moment,
   const letters = standing && letterTraces(drawing, standing, path)
   if (letters) return letters
   const form = standing && formOf(drawing, standing, path)
-  return [form ? { outline: form.outline, placement: form.hook.placement } : null]
+  return [form ? { outline: form.outline, placement: form.placement } : null]
 }
 
 /** The traces of the letters that letter motion moves; null where it moves none. Clear ones count as well. */
@@ -137,7 +139,7 @@ function letterTraces({ outlines }: Drawing, { piece, at, placement }: Standing,
   return (
     letters?.map(({ outline, enlarge, moved, origin }) => {
       const state = within({ ...placement, scale: placement.scale * enlarge }, moved)
-      return { outline, placement: within(state, { scale: 1, rotation: 0, ...origin }) }
+      return { outline, placement: within(state, origin) }
     }) ?? null
   )
 }

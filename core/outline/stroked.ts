@@ -1,7 +1,8 @@
 import { acosDegrees, cosDegrees, sinDegrees } from '../kernels/exact'
 import type { Point } from '../units'
-import type { Ring, Stretch } from './contour'
+import type { Ring } from './contour'
 import type { Join } from './corners'
+import type { Strand } from './strand'
 
 // A line of some thickness as an outline: SVG 2 §13.5 (stroke-linecap, stroke-linejoin, stroke-miterlimit).
 
@@ -22,25 +23,32 @@ export interface LineStyle {
  * the grid on which they are united, so no sliver is left between them. All run the same way round. Arcs stay within
  * `tolerance`.
  */
-export function strokeRings({ points, smooth, closed }: Stretch, style: LineStyle, tolerance: number): Ring[] {
-  const r = style.thickness / 2
-  const vertices = withoutRepeats(points, smooth, closed)
+export function strokeRings(strand: Strand, style: LineStyle, tolerance: number): Ring[] {
+  const { closed } = strand
+  const vertices = withoutRepeats(strand, style.thickness / 2)
   // SVG 2 draws the caps of a line of no length; here it draws nothing.
-  if (r <= 0 || vertices.length < 2) return []
-  const line = new Line(vertices, closed && vertices.length > 2, { ...style, r, tolerance })
+  if (style.thickness <= 0 || vertices.length < 2) return []
+  const line = new Line(vertices, closed && vertices.length > 2, { ...style, tolerance })
   return line.rings()
 }
 
-interface Vertex extends Point {
+/** A point of a line's side. */
+interface Edge extends Point {
   smooth: boolean
 }
 
-function withoutRepeats(points: readonly number[], smooth: readonly boolean[], closed: boolean): Vertex[] {
+/** A point of a line, with half of its thickness there. */
+interface Vertex extends Edge {
+  r: number
+}
+
+function withoutRepeats({ points, smooth, widths, closed }: Strand, r: number): Vertex[] {
   const found: Vertex[] = []
   for (let i = 0; i < points.length; i += 2) {
     const last = found[found.length - 1]
     if (last && last.x === points[i] && last.y === points[i + 1]) continue
-    found.push({ x: points[i]!, y: points[i + 1]!, smooth: smooth[i / 2]! })
+    const width = widths ? widths[i / 2]! : 1
+    found.push({ x: points[i]!, y: points[i + 1]!, smooth: smooth[i / 2]!, r: r * width })
   }
   const [first, last] = [found[0], found[found.length - 1]]
   if (closed && found.length > 1 && first!.x === last!.x && first!.y === last!.y) found.pop()
@@ -49,8 +57,8 @@ function withoutRepeats(points: readonly number[], smooth: readonly boolean[], c
 
 /** The sides of a line at one of its vertices: seen in its direction, one to the left and one to the right. */
 interface Joint {
-  left: Vertex[]
-  right: Vertex[]
+  left: Edge[]
+  right: Edge[]
   /** The side that the line turns away from. */
   outer: 'left' | 'right'
   /** False where the inner side would run backwards: the line is parted there. */
@@ -58,7 +66,6 @@ interface Joint {
 }
 
 interface LineWork extends LineStyle {
-  r: number
   tolerance: number
 }
 
@@ -130,19 +137,18 @@ class Line {
 
   /** The stretch between two vertices at which the line is parted or ends: there along its left side, back along the right. */
   private run(start: number, end: number): Ring {
-    const { r } = this.work
     const [first, last] = [this.way(start), this.way(end - 1)]
     const [a, b] = [this.vertex(start), this.vertex(end)]
     const isEnd = (i: number) => !this.closed && (i === 0 || i === this.vertices.length - 1)
-    const left = [beside(a, first, r)]
-    const right = [beside(a, first, -r)]
+    const left = [beside(a, first, a.r)]
+    const right = [beside(a, first, -a.r)]
     for (let i = start + 1; i < end; i++) {
       const joint = this.joints[i % this.vertices.length]!
       left.push(...joint.left)
       right.push(...joint.right)
     }
-    left.push(beside(b, last, r))
-    right.push(beside(b, last, -r))
+    left.push(beside(b, last, b.r))
+    right.push(beside(b, last, -b.r))
     const { cap } = this.work
     const closing = isEnd(end) ? this.capAt(b, last) : []
     const opening = isEnd(start) ? this.capAt(a, { x: -first.x, y: -first.y }) : []
@@ -155,8 +161,9 @@ class Line {
   }
 
   /** What goes round an end of the line from the left of `way` to its right. */
-  private capAt(v: Vertex, way: Point): Vertex[] {
-    const { cap, r, tolerance } = this.work
+  private capAt(v: Vertex, way: Point): Edge[] {
+    const { cap, tolerance } = this.work
+    const { r } = v
     if (cap === 'butt') return []
     if (cap === 'round') {
       const from = { x: way.y, y: -way.x }
@@ -175,7 +182,7 @@ class Line {
     const turn = turnOf(come, go)
     // As deep as both edges go on: so far back along each of them lies the tip.
     const slant = Math.sqrt(Math.max(1e-12, 1 - turn.half * turn.half))
-    const room = Math.min(this.work.r, apart(before, v) / slant, apart(v, after) / slant) / 2
+    const room = Math.min(v.r, apart(before, v) / slant, apart(v, after) / slant) / 2
     const [x, y] = [come.x - go.x, come.y - go.y]
     const length = Math.sqrt(x * x + y * y)
     const tip = { x: v.x - (x / length) * room, y: v.y - (y / length) * room, smooth: false }
@@ -204,11 +211,12 @@ function turnOf(come: Point, go: Point): Turn {
 const SHARP = 1e-3
 
 function jointAt(v: Vertex, come: Point, go: Point, work: LineWork): Joint {
-  const { r, tolerance } = work
+  const { tolerance } = work
+  const { r } = v
   const turn = turnOf(come, go)
   const { sign, half } = turn
   const outer = sign > 0 ? 'left' : 'right'
-  const side = (rim: Vertex[], hollow: Vertex[], whole: boolean): Joint =>
+  const side = (rim: Edge[], hollow: Edge[], whole: boolean): Joint =>
     outer === 'left' ? { left: rim, right: hollow, outer, whole } : { left: hollow, right: rim, outer, whole }
   // A curve that was flattened: its offset curve is flattened at the same places.
   if (v.smooth && r * (1 - half) <= tolerance) {
@@ -221,25 +229,26 @@ function jointAt(v: Vertex, come: Point, go: Point, work: LineWork): Joint {
   return side(rim, [onBisector(v, turn, -r / (2 * half * half), v.smooth)], true)
 }
 
-const onBisector = (v: Point, { from, to }: Turn, k: number, smooth: boolean): Vertex => ({
+const onBisector = (v: Point, { from, to }: Turn, k: number, smooth: boolean): Edge => ({
   ...{ x: v.x + (from.x + to.x) * k, y: v.y + (from.y + to.y) * k },
   smooth,
 })
 
 /** The outer side of a turn, from one edge to the other. */
-function rimOf(v: Vertex, turn: Turn, { r, join, limit, tolerance }: LineWork): Vertex[] {
+function rimOf(v: Vertex, turn: Turn, { join, limit, tolerance }: LineWork): Edge[] {
   const { sign, from, to, half } = turn
+  const { r } = v
   if (v.smooth || join === 'round') return arc(v, from, to, sign, r, tolerance)
   const [start, end] = [from, to].map((n) => ({ x: v.x + n.x * r, y: v.y + n.y * r, smooth: false })) as [
-    Vertex,
-    Vertex,
+    Edge,
+    Edge,
   ]
   if (join === 'bevel' || half < SHARP || 1 / half > limit) return [start, end]
   return [start, onBisector(v, turn, r / (2 * half * half), false), end]
 }
 
 /** Points round a vertex from one radius to another; both ends belong to it. */
-function arc(v: Point, from: Point, to: Point, turn: 1 | -1, r: number, tolerance: number): Vertex[] {
+function arc(v: Point, from: Point, to: Point, turn: 1 | -1, r: number, tolerance: number): Edge[] {
   const angle = acosDegrees(from.x * to.x + from.y * to.y)
   // A chord of angle s leaves r(1 − cos(s/2)) to its arc.
   const step = 2 * acosDegrees(Math.max(0, 1 - tolerance / r))
@@ -253,7 +262,7 @@ function arc(v: Point, from: Point, to: Point, turn: 1 | -1, r: number, toleranc
 }
 
 /** The point `by` to the left of a vertex, seen in a direction. */
-const beside = (v: Point, way: Point, by: number): Vertex => ({
+const beside = (v: Point, way: Point, by: number): Edge => ({
   ...{ x: v.x + way.y * by, y: v.y - way.x * by },
   smooth: false,
 })
@@ -265,7 +274,7 @@ function towards(a: Point, b: Point): Point {
   return { x: (b.x - a.x) / length, y: (b.y - a.y) / length }
 }
 
-const ringOf = (vertices: readonly Vertex[]): Ring => ({
+const ringOf = (vertices: readonly Edge[]): Ring => ({
   points: vertices.flatMap(({ x, y }) => [x, y]),
   smooth: vertices.map(({ smooth }) => smooth),
 })

@@ -11,26 +11,47 @@ const SNAPPED = 3
  * cross, a corner is made. Slivers that the snapping leaves are dropped.
  */
 export function unite(rings: readonly Ring[], grid: number, rule: 'nonzero' | 'evenodd' = 'nonzero'): Ring[] {
-  // Points that were there before, and whether a curve runs through them.
-  const smooth = new Map<string, boolean>()
-  const paths = rings.map(({ points, smooth: flags }) => {
-    const path = []
-    for (let i = 0; i < points.length; i += 2) {
-      const point = { x: Math.round(points[i]! * grid), y: Math.round(points[i + 1]! * grid) }
-      const name = `${point.x} ${point.y}`
-      smooth.set(name, flags[i / 2]! || (smooth.get(name) ?? false))
-      path.push(point)
-    }
-    return path
-  })
-  const united = Clipper.union(paths, rule === 'nonzero' ? FillRule.NonZero : FillRule.EvenOdd)
-  return united
-    .map((path) => withoutStubs(path, (point) => smooth.has(`${point.x} ${point.y}`)))
-    .filter((path) => !isSliver(path))
-    .map((path) => ({
-      points: path.flatMap(({ x, y }) => [x / grid, y / grid]),
-      smooth: path.map(({ x, y }) => smooth.get(`${x} ${y}`) ?? false),
-    }))
+  const snap = new Snap(grid)
+  return snap.rings(Clipper.union(snap.paths(rings), rule === 'nonzero' ? FillRule.NonZero : FillRule.EvenOdd))
+}
+
+/** What lies in both of two shapes, or in the first alone; snapped as in `unite`. */
+export function combine(how: 'intersect' | 'difference', a: readonly Ring[], b: readonly Ring[], grid: number): Ring[] {
+  const snap = new Snap(grid)
+  const [subject, clip] = [snap.paths(a), snap.paths(b)]
+  return snap.rings(Clipper[how](subject, clip, FillRule.NonZero))
+}
+
+/** Rings on the clipper's grid, and back: points that were there before know whether a curve runs through them. */
+class Snap {
+  private readonly smooth = new Map<string, boolean>()
+
+  constructor(private readonly grid: number) {}
+
+  paths(rings: readonly Ring[]): GridPoint[][] {
+    const { grid, smooth } = this
+    return rings.map(({ points, smooth: flags }) => {
+      const path = []
+      for (let i = 0; i < points.length; i += 2) {
+        const point = { x: Math.round(points[i]! * grid), y: Math.round(points[i + 1]! * grid) }
+        const name = `${point.x} ${point.y}`
+        smooth.set(name, flags[i / 2]! || (smooth.get(name) ?? false))
+        path.push(point)
+      }
+      return path
+    })
+  }
+
+  rings(paths: readonly (readonly GridPoint[])[]): Ring[] {
+    const { grid, smooth } = this
+    return paths
+      .map((path) => withoutStubs(path, (point) => smooth.has(`${point.x} ${point.y}`)))
+      .filter((path) => !isSliver(path))
+      .map((path) => ({
+        points: path.flatMap(({ x, y }) => [x / grid, y / grid]),
+        smooth: path.map(({ x, y }) => smooth.get(`${x} ${y}`) ?? false),
+      }))
+  }
 }
 
 type GridPoint = Readonly<Point>

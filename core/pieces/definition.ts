@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import type { Parameters } from '../values/parameter-kinds'
 import type { EvaluatedValues } from '../values/evaluated'
 import type { PathCommand, Ring } from '../outline/contour'
+import type { LineForm } from '../outline/mould'
 import type { LineStyle } from '../outline/stroked'
 import type { Clock } from '../values/moment'
 
@@ -12,7 +13,7 @@ export interface OutlineWork {
   /** Rings that may overlap, as those that are left of them. */
   united(rings: readonly Ring[], rule?: 'nonzero' | 'evenodd'): Ring[]
   /** A path as a line of some thickness. */
-  line(path: readonly PathCommand[], style: LineStyle): Ring[]
+  line(path: readonly PathCommand[], style: LineStyle): LineForm
   /** SVG path data. Throws a WaxError that names the place. */
   path(data: string): PathCommand[]
 }
@@ -44,11 +45,15 @@ export interface PieceDefinition<T extends Parameters = Parameters> {
   holds?: 'pieces' | 'pixels'
   /** The clock that it gives what it holds; by default none. */
   clock?(piece: object): Clock | null
-  /** Its outline around its place. */
-  outline?(values: EvaluatedValues<T>, work: OutlineWork): Ring[]
+  /** Its outline around its place: an area, or a line that gets its thickness after the outline steps. */
+  outline?(values: EvaluatedValues<T>, work: OutlineWork): Ring[] | LineForm
   /** Px that 100 % stands for; by default the smaller side of the outline's bounds. */
   reference?(values: EvaluatedValues<T>): number
 }
 
 /** Keeps the parameter types while registering. */
 export const definePiece = <T extends Parameters>(definition: PieceDefinition<T>): PieceDefinition<T> => definition
+
+/** Whether pieces of a kind have an outline, which steps can change. */
+export const hasOutline = ({ coatsFrom }: Pick<PieceDefinition, 'coatsFrom'>): boolean =>
+  coatsFrom === 'outline' || coatsFrom === 'words'

@@ -1,6 +1,10 @@
+import { z } from 'zod'
 import { choice, path as pathData } from '../values/parameter-kinds'
 import { cap, thickness } from './common-parameters'
 import { definePiece } from './definition'
+
+/** How many values of pressure a path keeps, at even distances along it. */
+export const MOST_PRESSURES = 256
 
 export const PATH_PARAMETERS = {
   path: pathData({
@@ -37,8 +41,9 @@ export const path = definePiece({
   help: 'Any outline or line, as SVG path data',
   parameters: PATH_PARAMETERS,
   // A paper boat.
-  starts: { path: 'M -150 10 L -60 10 L 0 -90 L 60 10 L 150 10 L 95 80 L -95 80 Z' },
+  starts: { path: 'M -150 10 L -60 10 L 0 -90 L 60 10 L 150 10 L 95 80 L -95 80 Z', pressure: [] },
   coatsFrom: 'outline',
+  own: () => ({ pressure: z.array(z.number().min(0).max(1)).max(MOST_PRESSURES).default([]) }),
   outline({ path, thickness, cap, join, rule }, work) {
     const commands = work.path(path)
     return thickness > 0

@@ -22,6 +22,7 @@ function ringOf(card: Card): Ring {
     ring = {
       length: card.length,
       rate: perSecond(card.rate),
+      seed: card.seed,
       read: (address) => storedValues(card).get(address),
       typePiece: (id) => typePieces(card).get(id),
     }

@@ -21,6 +21,8 @@ export interface Tint {
 export interface MovedLetters {
   /** Their glyphs, each from the first one's origin, in em. */
   glyphs: { id: number; x: number; y: number }[]
+  /** The letters that they belong to, and how far tracking moves each from where it stands at rest, in em. */
+  letters: { letter: number; x: number }[]
   /** Where the first one's origin stands, in em. */
   origin: { x: number; y: number }
   /** What the ranges do to them: from rest to where they are, in em. */
@@ -51,11 +53,12 @@ export function moveLetters(font: Font, setting: LetterSetting): MovedLetters[] 
   const extra = (letter: number) => ranges.reduce((sum, { tracking }, k) => sum + weights[k]![letter]! * tracking, 0)
   const { glyphs, letters } = spaced ? setText(font, setting, extra, true) : rest
   const cap = font.capHeight / font.unitsPerEm
-  const finest = Math.min(...ranges.map(({ units }) => FINENESS[units]))
+  const finest = Math.min(FINENESS.lines, ...ranges.map(({ units }) => FINENESS[units]))
+  const restX = firstX(rest.glyphs)
   return together(glyphs, letters, finest).map((set) => {
     const first = set[0]!.letter
     const [{ x, y }] = set as [SetGlyph]
-    const state: Omit<MovedLetters, 'glyphs' | 'origin'> = { moved: REST, opacity: 1, blur: 0, tints: [] }
+    const state: Omit<MovedLetters, 'glyphs' | 'letters' | 'origin'> = { moved: REST, opacity: 1, blur: 0, tints: [] }
     ranges.forEach((range, k) => {
       const weight = weights[k]![first]!
       if (weight === 0) return
@@ -66,9 +69,19 @@ export function moveLetters(font: Font, setting: LetterSetting): MovedLetters[] 
       if (share > 0) state.tints.push({ colour: range.colour, share, on: range.tinted })
     })
     const own = set.map((glyph) => ({ id: glyph.id, x: glyph.x - x, y: glyph.y - y }))
-    return { ...state, glyphs: own, origin: { x, y } }
+    return { ...state, glyphs: own, letters: lettersOf(set, restX), origin: { x, y } }
   })
 }
+
+/** Where the first glyph of each letter stands. */
+function firstX(glyphs: readonly SetGlyph[]): ReadonlyMap<number, number> {
+  const found = new Map<number, number>()
+  for (const { letter, x } of glyphs) if (!found.has(letter)) found.set(letter, x)
+  return found
+}
+
+const lettersOf = (set: readonly SetGlyph[], restX: ReadonlyMap<number, number>) =>
+  [...firstX(set)].map(([letter, x]) => ({ letter, x: x - restX.get(letter)! }))
 
 /** Glyphs of the same letter, word or line, in reading order. */
 function together(glyphs: readonly SetGlyph[], letters: readonly SetLetter[], finest: number): SetGlyph[][] {

@@ -1,7 +1,7 @@
 import type { Movable } from '../values/moving'
 import { isMoving } from '../values/moving'
 import type { Parameters } from '../values/parameter-kinds'
-import { choice, colour, number } from '../values/parameter-kinds'
+import { choice, colour, number, text } from '../values/parameter-kinds'
 import type { EvaluatedValues } from '../values/evaluated'
 
 // Letter motion: a range holds what happens to letters on their way, and a sweep that weighs it from one to the next.
@@ -73,6 +73,12 @@ export const RANGE_PARAMETERS = {
   }),
   from: percent('From', 'Where in the text the range begins, in %', 0),
   to: percent('To', 'Where in the text the range ends, in %', 100),
+  bands: text({
+    label: 'Bands',
+    help: 'Which bands of the slices it moves, counted from the top, such as 1 3; empty for all',
+    default: '',
+    longest: 200,
+  }),
   x: shift('X', 'to the right of'),
   y: shift('Y', 'below'),
   scale: number({
@@ -142,6 +148,7 @@ export interface LetterRange {
   spread: Movable<number>
   from: Movable<number>
   to: Movable<number>
+  bands: Movable<string>
   x: Movable<number>
   y: Movable<number>
   scale: Movable<number>
@@ -154,6 +161,12 @@ export interface LetterRange {
 }
 
 export const MOST_RANGES = 16
+
+/** The bands that a text names, from 0; null for all of them. What is no number is passed over. */
+export function bandsIn(words: string): ReadonlySet<number> | null {
+  const numbers = words.split(/[^0-9]+/).flatMap((word) => (word === '' ? [] : [Number(word) - 1]))
+  return numbers.length > 0 ? new Set(numbers) : null
+}
 
 /** What a range does to letters; at these values it does nothing. */
 const NEUTRAL = ['x', 'y', 'scale', 'rotation', 'opacity', 'tracking', 'blur', 'tint'] as const

@@ -22,6 +22,8 @@ export interface Ring {
   length: Frames
   /** Frames per second; 25 where nothing asks. */
   rate?: number
+  /** The card's seed: chance follows from it. */
+  seed?: number
   /** What the card holds at an address, for values that follow others; undefined where there is nothing. */
   read?: (address: string) => StoredValue
   /** A type piece of the card, for those that show the words of another. */

@@ -8,9 +8,9 @@ export function parameterTable(parameters: Readonly<Record<string, Parameter>>):
   return ['| name | label | values, default | what it does |', '| --- | --- | --- | --- |', ...rows].join('\n')
 }
 
-function noteOf({ help, when, outlineOnly }: Parameter): string {
+function noteOf({ help, when, outlineOnly, wordsOnly }: Parameter): string {
   const condition = when ? `. Counts while \`${when.parameter}\` is ${when.is.join(' or ')}` : ''
-  return `${help}${condition}${outlineOnly ? '. Not on groups and pictures' : ''}`
+  return `${help}${condition}${outlineOnly ? '. Not on groups and pictures' : ''}${wordsOnly ? '. On type only' : ''}`
 }
 
 function rangeOf(parameter: Parameter): string {

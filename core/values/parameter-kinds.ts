@@ -10,6 +10,8 @@ interface Described {
   when?: { parameter: string; is: readonly (string | boolean)[] }
   /** The parameter counts only on pieces with an outline: what is computed from alpha has no corners to tell apart. */
   outlineOnly?: true
+  /** The parameter counts only on words. */
+  wordsOnly?: true
 }
 
 export interface NumberParameter extends Described {
@@ -117,10 +119,15 @@ export const choice = <const T extends string>(p: Omit<ChoiceParameter<T>, 'type
   ...p,
 })
 
-/** Whether a parameter counts beside the values of its table, on a piece with an outline or without. */
-export function counts(parameter: Parameter, values: Readonly<Record<string, unknown>>, hasOutline = true): boolean {
-  const { when, outlineOnly } = parameter
-  return (hasOutline || !outlineOnly) && (!when || when.is.includes(values[when.parameter] as string))
+/** Whether a parameter counts beside the values of its table, on a piece whose look comes from words, an outline or alpha. */
+export function counts(
+  parameter: Parameter,
+  values: Readonly<Record<string, unknown>>,
+  on: 'words' | 'outline' | 'alpha' | 'nothing' = 'words',
+): boolean {
+  const { when, outlineOnly, wordsOnly } = parameter
+  if ((outlineOnly && on === 'alpha') || (wordsOnly && on !== 'words')) return false
+  return !when || when.is.includes(values[when.parameter] as string)
 }
 
 /** The span after which a parameter looks the same again: a whole turn of an angle; null where there is none. */

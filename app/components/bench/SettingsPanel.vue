@@ -61,13 +61,13 @@ const rows = computed(() => {
   const kinds = bench.piece && !part.value ? Object.keys(PIECE_KINDS[bench.piece.kind].parameters) : []
   const rank = ({ address }: ParameterPlace) => (kinds.includes(address.slice(base.length + 1)) ? 0 : 1)
   own.sort((a, b) => rank(a) - rank(b))
-  const hasOutline = !bench.piece || PIECE_KINDS[bench.piece.kind].coatsFrom !== 'alpha'
+  const on = bench.piece ? PIECE_KINDS[bench.piece.kind].coatsFrom : 'words'
   // A wash stands nowhere.
   const placed = bench.piece?.kind !== 'wash' || part.value !== null
   return own.filter(
     ({ address, parameter }) =>
       (placed || ['opacity', 'blend', 'on'].includes(address.slice(base.length + 1))) &&
-      counts(parameter, values, hasOutline) &&
+      counts(parameter, values, on) &&
       !(ownBlend && address.endsWith('/blend')),
   )
 })

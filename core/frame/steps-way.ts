@@ -1,0 +1,79 @@
+import type { Piece } from '../card/schema'
+import { holdsPieces, piecesIn } from '../card/tree'
+import type { Outline, Placement } from '../outline/outline'
+import { insideOf } from '../time/clock'
+import type { Px } from '../units'
+import { isMoving } from '../values/moving'
+import { valuesAt } from '../values/evaluated'
+import type { Moment } from '../values/moment'
+import { STEPS } from '../steps/table'
+import type { FormedPiece } from './outlines'
+import type { Drawing } from './piece'
+import { standingOf } from './piece'
+import { lengthIn } from './recipe-tools'
+
+// How far outline steps move points while the shutter is open: what a form's corners do not tell.
+
+const steady = new WeakMap<Piece, boolean>()
+
+/** Whether no step of a piece, or of what it holds, has a value that moves. */
+function isSteady(piece: Piece): boolean {
+  let is = steady.get(piece)
+  if (is === undefined) {
+    is =
+      piece.outlineSteps.every((step) => !Object.values(step).some(isMoving)) && piecesIn(piece).every(isSteady)
+    steady.set(piece, is)
+  }
+  return is
+}
+
+/** The longest way in render pixels that steps of a piece, or of what it holds, move a point through some moments. */
+export function stepsWay(
+  drawing: Drawing,
+  piece: Piece,
+  parent: Placement,
+  moments: readonly Moment[],
+  path: string,
+): Px {
+  if (isSteady(piece)) return 0
+  const middle = moments[moments.length >> 1]!
+  const standing = standingOf({ ...piece, on: true, opacity: 100, span: null }, parent, middle)
+  if (!standing) return 0
+  if (holdsPieces(piece)) {
+    const ways = piecesIn(piece).map((inner, i) => {
+      const inside = moments.map((at) => insideOf(piece, at))
+      return stepsWay(drawing, inner, standing.placement, inside, `${path}.pieces[${i}]`)
+    })
+    return Math.max(0, ...ways)
+  }
+  const { rest } = drawing.outlines.of(piece as FormedPiece, standing.at, standing.placement.scale, path)
+  const { bounds, reference } = rest.outline
+  if (!bounds) return 0
+  const [left, top, right, bottom] = [bounds.left, bounds.top, bounds.right, bounds.bottom].map((v) => v * rest.enlarge)
+  const work = {
+    px: lengthIn(1, reference * rest.enlarge),
+    whole: { left: left!, top: top!, right: right!, bottom: bottom! },
+    ...lengthsOf(rest.outline, rest.enlarge),
+  }
+  const ways = piece.outlineSteps.map((step) => {
+    const { parameters, way } = STEPS.find(({ kind }) => kind === step.kind)!
+    if (!Object.values(step).some(isMoving)) return 0
+    const values = moments.map((at) => valuesAt(parameters, step, at))
+    return values.slice(1).reduce((sum, value, i) => sum + way(values[i]!, value, work), 0)
+  })
+  return ways.reduce((sum, way) => sum + way, 0) * standing.placement.scale
+}
+
+/** Lengths of an outline's rings: the longest, and all together. */
+function lengthsOf({ segments, comesFrom }: Outline, enlarge: number): { longest: Px; together: Px } {
+  let [longest, together, ring] = [0, 0, 0]
+  for (let i = 0; i < comesFrom.length; i++) {
+    if (comesFrom[i] !== i - 1) ring = 0
+    const [dx, dy] = [segments[i * 4 + 2]! - segments[i * 4]!, segments[i * 4 + 3]! - segments[i * 4 + 1]!]
+    const length = Math.sqrt(dx * dx + dy * dy) * enlarge
+    ring += length
+    together += length
+    longest = Math.max(longest, ring)
+  }
+  return { longest, together }
+}

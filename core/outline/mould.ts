@@ -1,0 +1,87 @@
+import type { Rect } from '../units'
+import type { Ring } from './contour'
+import type { Strand } from './strand'
+import type { LineStyle } from './stroked'
+import { strokeRings } from './stroked'
+import { combine, unite } from './unite'
+
+// What outline steps work on: an outline in parts (the letters of type, or one for all else), each an area or a line that
+// has not got its thickness yet. All of it in px of the piece, before its place.
+
+/** On which side of a closed edge a line lies. */
+export type LineSide = 'across' | 'inside' | 'outside'
+
+export type LineForm = LineStyle & {
+  side: LineSide
+  strands: Strand[]
+  /** What lies within the edge; empty where lines go across. */
+  within: Ring[]
+}
+
+export interface MouldPart {
+  /** The letter that it belongs to, in reading order; 0 where there are none. */
+  letter: number
+  /** The band of the first slices that cut it, from 0; null where it was not cut. */
+  band: number | null
+  /** What it spans at rest, before any step. */
+  rest: Rect
+  /** Closed rings that do not overlap, or a line. */
+  form: Ring[] | LineForm
+}
+
+export type Mould = readonly MouldPart[]
+
+export const isLine = (form: MouldPart['form']): form is LineForm => !Array.isArray(form)
+
+/** How finely outlines are made. */
+export interface Fineness {
+  /** Straight pieces keep within so many px of their curves. */
+  tolerance: number
+  /** Points of united outlines are snapped to 1/grid px. */
+  grid: number
+}
+
+/** A form as an area: a line gets its thickness. */
+export function ringsOf(form: MouldPart['form'], { tolerance, grid }: Fineness): Ring[] {
+  if (!isLine(form)) return form
+  const { strands, side, within, thickness } = form
+  const split = side !== 'across' && within.length > 0
+  // Half of what goes across the edge is cut away.
+  const style = split ? { ...form, thickness: thickness * 2 } : form
+  // An offset curve keeps within twice the tolerance of the curve it runs beside.
+  const line = unite(
+    strands.flatMap((strand) => strokeRings(strand, style, tolerance / 2)),
+    grid,
+  )
+  if (!split) return line
+  return combine(side === 'inside' ? 'intersect' : 'difference', line, within, grid)
+}
+
+/** Rings as lines to be drawn along: each begins at its highest point, of several the one farthest to the left. */
+export const strandsOf = (rings: readonly Ring[]): Strand[] =>
+  rings.map(({ points, smooth }) => {
+    let first = 0
+    for (let i = 1; i < smooth.length; i++) {
+      const [dy, dx] = [points[i * 2 + 1]! - points[first * 2 + 1]!, points[i * 2]! - points[first * 2]!]
+      if (dy < 0 || (dy === 0 && dx < 0)) first = i
+    }
+    return {
+      points: [...points.slice(first * 2), ...points.slice(0, first * 2)],
+      smooth: [...smooth.slice(first), ...smooth.slice(0, first)],
+      closed: true,
+    }
+  })
+
+/** What rings span; null for none. */
+export function spanOf(rings: readonly { points: readonly number[] }[]): Rect | null {
+  const span = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity }
+  for (const { points } of rings) {
+    for (let i = 0; i < points.length; i += 2) {
+      if (points[i]! < span.left) span.left = points[i]!
+      if (points[i]! > span.right) span.right = points[i]!
+      if (points[i + 1]! < span.top) span.top = points[i + 1]!
+      if (points[i + 1]! > span.bottom) span.bottom = points[i + 1]!
+    }
+  }
+  return span.left <= span.right ? span : null
+}

@@ -1,0 +1,97 @@
+import { isLine } from '../outline/mould'
+import type { Strand } from '../outline/strand'
+import { MeasuredStrand } from '../outline/strand'
+import { toggle } from '../values/parameter-kinds'
+import { span, way } from './common-parameters'
+import { defineStep } from './definition'
+
+/** Dashes on all lines of a piece together: more are no dashes that anybody tells apart. */
+export const MOST_DASHES = 20_000
+/** A dot is a dash of this length, in px: round and square ends need a direction. */
+const DOT = 1e-3
+
+export const dashes = defineStep({
+  kind: 'dashes',
+  label: 'Dashes',
+  help: 'Parts lines into dashes (SVG 2, stroke-dasharray)',
+  parameters: {
+    dash: span('Dash', 'Length of a dash; at 0 with round or square ends it is a dot', 30, [0, 200]),
+    gap: span('Gap', 'Length of the gap after it', 20, [0, 200]),
+    dash2: span('Second dash', 'Length of every second dash; with its gap at 0 there is none', 0, [0, 200]),
+    gap2: span('Second gap', 'Length of the gap after every second dash', 0, [0, 200]),
+    shift: way('Shift', 'How far the dashes are moved along the line (SVG 2, stroke-dashoffset)', 0),
+    fitted: toggle({
+      label: 'Fitted',
+      help: 'Stretches the pattern a little, so that it comes out even on closed lines',
+      default: false,
+    }),
+  },
+  headline: 'dash',
+  works: 'lines',
+  idle: ({ gap, gap2 }) => isNone(gap) && isNone(gap2),
+  apply({ dash, gap, dash2, gap2, shift, fitted }, mould, { px }) {
+    const pattern = [px(dash), px(gap), px(dash2), px(gap2)]
+    const whole = pattern.reduce((sum, length) => sum + length, 0)
+    const second = pattern[2]! + pattern[3]! > 0
+    if (whole <= 0) return mould
+    const most = mould.reduce(
+      (sum, { form }) => sum + (isLine(form) ? form.strands.reduce((n, s) => n + new MeasuredStrand(s).length, 0) : 0),
+      0,
+    )
+    // A pattern so fine that it cannot be seen is a line.
+    if ((most / whole) * (second ? 2 : 1) > MOST_DASHES) return mould
+    return mould.map((part) => {
+      const { form } = part
+      if (!isLine(form)) return part
+      const dotted = form.cap !== 'butt'
+      const strands = form.strands.flatMap((strand) => dashed(strand, pattern, -px(shift), { fitted, dotted }))
+      return { ...part, form: { ...form, strands } }
+    })
+  },
+  way: (from, to, { px }) =>
+    (['dash', 'gap', 'dash2', 'gap2', 'shift'] as const).reduce(
+      (sum, name) => sum + Math.abs(px(to[name]) - px(from[name])),
+      0,
+    ),
+})
+
+const isNone = (length: number | { value: number }) => (typeof length === 'number' ? length : length.value) === 0
+
+function dashed(
+  strand: Strand,
+  pattern: readonly number[],
+  shift: number,
+  { fitted, dotted }: { fitted: boolean; dotted: boolean },
+): Strand[] {
+  const measured = new MeasuredStrand(strand)
+  const { length } = measured
+  const whole = pattern.reduce((sum, v) => sum + v, 0)
+  const stretch = fitted && strand.closed ? length / (Math.max(1, Math.round(length / whole)) * whole) : 1
+  const [dash, gap, dash2, gap2] = pattern.map((v) => v * stretch) as [number, number, number, number]
+  const period = whole * stretch
+  const found: Strand[] = []
+  const put = (from: number, own: number) => {
+    const to = from + (own > 0 ? own : dotted ? DOT : 0)
+    found.push(...measured.parts(Math.max(0, from), Math.min(length, to)))
+  }
+  for (let at = (shift % period) - period; at < length; at += period) {
+    put(at, dash)
+    if (dash2 + gap2 > 0) put(at + dash + gap, dash2)
+  }
+  return atSeam(found, strand, measured)
+}
+
+/** Dashes of a closed line that meet where it begins are one. */
+function atSeam(dashes: Strand[], { closed, points, smooth }: Strand, { length }: MeasuredStrand): Strand[] {
+  const [first, last] = [dashes[0], dashes.at(-1)]
+  if (!closed || !first || !last || first === last || length <= 0) return dashes
+  const meets = (strand: Strand, at: number) => strand.points.at(at) === points[0] && strand.points.at(at + 1) === points[1]
+  if (!meets(first, 0) || !meets(last, -2)) return dashes
+  const one: Strand = {
+    points: [...last.points, ...first.points.slice(2)],
+    smooth: [...last.smooth.slice(0, -1), smooth[0]!, ...first.smooth.slice(1)],
+    closed: false,
+    ...(first.widths && last.widths ? { widths: [...last.widths, ...first.widths.slice(1)] } : {}),
+  }
+  return [...dashes.slice(1, -1), one]
+}

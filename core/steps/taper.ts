@@ -1,0 +1,70 @@
+import type { StoredCurve } from '../curves/curve'
+import { readCurve } from '../curves/curve'
+import { isLine } from '../outline/mould'
+import type { Strand } from '../outline/strand'
+import { denser, lengthsOf } from '../outline/strand'
+import { choice, curve } from '../values/parameter-kinds'
+import { percent } from './common-parameters'
+import { defineStep } from './definition'
+
+/** Straight pieces of a tapered line at least. */
+const PIECES = 96
+
+export const taper = defineStep({
+  kind: 'taper',
+  label: 'Taper',
+  help: 'Lets the thickness of a line change on its way, as a pen draws it',
+  parameters: {
+    by: choice({
+      label: 'By',
+      help: 'A curve along the line, or how hard the path was drawn',
+      default: 'curve',
+      options: [
+        { value: 'curve', label: 'Curve' },
+        { value: 'pressure', label: 'Pressure' },
+      ],
+    }),
+    start: percent('Start', 'Thickness where the curve is 0, or without pressure, in % of the line', 100, { max: 400 }),
+    end: percent('End', 'Thickness where the curve is 1, or at full pressure, in % of the line', 0, { max: 400 }),
+    profile: {
+      ...curve({ label: 'Curve', help: 'How the thickness goes from the start of the line to its end', default: 'linear' }),
+      when: { parameter: 'by', is: ['curve'] },
+    },
+  },
+  headline: 'end',
+  works: 'lines',
+  idle: ({ start, end }) => start === 100 && end === 100,
+  apply({ by, start, end, profile }, mould, { pressure }) {
+    if (by === 'pressure' && pressure.length === 0) return mould
+    const share = by === 'pressure' ? alongSamples(pressure) : readCurve(profile as StoredCurve)
+    const width = (t: number) => Math.max(0, (start + (end - start) * share(t)) / 100)
+    return mould.map((part) => {
+      const { form } = part
+      if (!isLine(form)) return part
+      return { ...part, form: { ...form, strands: form.strands.map((strand) => tapered(strand, width)) } }
+    })
+  },
+  way: (from, to, { longest }) => {
+    // Of a line as thick as it is long at most: the thickness itself is not known here.
+    const change = Math.max(Math.abs(to.start - from.start), Math.abs(to.end - from.end)) / 100
+    return Math.min(change * longest * 0.05, 40)
+  },
+})
+
+function tapered(strand: Strand, width: (t: number) => number): Strand {
+  const whole = lengthsOf(strand).at(-1)!
+  if (whole <= 0) return strand
+  const dense = denser(strand, whole / PIECES)
+  const lengths = lengthsOf(dense)
+  return { ...dense, widths: dense.smooth.map((_, i) => width(lengths[i]! / whole) * (dense.widths?.[i] ?? 1)) }
+}
+
+/** Values at even distances as a function of 0–1, straight between them. */
+function alongSamples(samples: readonly number[]): (t: number) => number {
+  return (t) => {
+    const at = Math.min(1, Math.max(0, t)) * (samples.length - 1)
+    const i = Math.min(samples.length - 1, Math.floor(at))
+    const next = samples[i + 1] ?? samples[i]!
+    return samples[i]! + (next - samples[i]!) * (at - i)
+  }
+}
