@@ -9,7 +9,20 @@ const noInterface = ['vue', 'vue-router', 'pinia', 'vuetify*', 'nuxt*', '#import
 
 /** The folders of the core, the lowest first. */
 const FLOORS = [
-  ...['kernels', 'curves', 'outline', 'values', 'paint', 'type', 'steps', 'coats', 'finishes', 'pieces', 'documents', 'card'],
+  ...[
+    'kernels',
+    'curves',
+    'outline',
+    'values',
+    'paint',
+    'type',
+    'steps',
+    'coats',
+    'finishes',
+    'pieces',
+    'documents',
+    'card',
+  ],
   ...['time', 'frame', 'judge', 'edit', 'stage', 'formats', 'seals'],
 ]
 

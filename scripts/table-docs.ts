@@ -1,11 +1,13 @@
 import { writeFileSync } from 'node:fs'
 import { coatDocs } from '../core/coats/docs'
 import { finishDocs } from '../core/finishes/docs'
+import { stepDocs } from '../core/steps/docs'
 import { motorDocs } from '../core/values/motors/docs'
 import { letterMotionDocs } from '../core/type/docs'
 
 // Writes the pages that are made from tables.
 writeFileSync('docs/coats.md', coatDocs())
 writeFileSync('docs/finishes.md', finishDocs())
+writeFileSync('docs/outline-steps.md', stepDocs())
 writeFileSync('docs/motors.md', motorDocs())
 writeFileSync('docs/letter-motion.md', letterMotionDocs())

@@ -96,13 +96,13 @@ export function useShortcuts(showSheet: () => void, outlook: Ref<PieceOutlook[]>
   function copy() {
     if (ribbon.keys.length > 0) keyWork.copy()
     else if (bench.coat) clipboard.keepCoat(bench.coat)
-    else if (bench.finish) clipboard.keepFinish(bench.finish)
+    else if (bench.entry) clipboard.keepEntry(bench.entry)
     else if (bench.piece) work.copyPieces(bench.pieces)
   }
 
   function duplicate() {
     if (bench.coat) work.duplicateCoatOf(bench.piece!, bench.coat)
-    else if (bench.finish) work.duplicateFinishOf(bench.piece!, bench.finish)
+    else if (bench.entry) work.duplicateEntryOf(bench.piece!, bench.entry)
     else if (bench.piece) work.duplicatePieces(bench.pieces)
   }
 
@@ -134,8 +134,8 @@ export function useShortcuts(showSheet: () => void, outlook: Ref<PieceOutlook[]>
     if (ribbon.keys.length > 0) keyWork.remove()
     else if (bench.coat && bench.piece) {
       work.removeCoatOf(bench.piece, bench.coat)
-    } else if (bench.finish && bench.piece) {
-      work.removeFinishOf(bench.piece, bench.finish)
+    } else if (bench.entry && bench.piece) {
+      work.removeEntryOf(bench.piece, bench.entry)
     } else if (bench.piece) {
       work.removePieces(bench.pieces)
     }

@@ -1,11 +1,10 @@
-import { changeFinish } from '#core/edit/finishes'
-import { changeCoat } from '#core/edit/stack'
+import { changeEntry } from '#core/edit/entries'
 import type { Card, Piece } from '#core/card/schema'
 import { allPieces, replacePiece } from '#core/card/tree'
 import { alone } from '#core/frame/pick'
 
 /**
- * The card with one piece, or one coat or finish of it, left alone; the others keep their places for what is measured by them. A wash
+ * The card with one piece, or one coat, finish or step of it, left alone; the others keep their places for what is measured by them. A wash
  * keeps what it treats.
  */
 export function aloneCard(card: Card, what: { piece: string; part: string | null } | null): Card {
@@ -17,16 +16,15 @@ export function aloneCard(card: Card, what: { piece: string; part: string | null
     ...only,
     pieces: replacePiece(only.pieces, piece.id, (old) => [{ ...old, ...change } as Piece]),
   })
-  if (piece.finishes.some(({ id }) => id === what.part)) {
-    return put({
-      finishes: piece.finishes.map((finish) => (finish.id === what.part ? finish : { ...finish, on: false })),
-    })
+  for (const name of ['finishes', 'outlineSteps'] as const) {
+    if (!piece[name].some(({ id }) => id === what.part)) continue
+    return put({ [name]: piece[name].map((entry) => (entry.id === what.part ? entry : { ...entry, on: false })) })
   }
   const keep = (coats: Piece['coats']['face']) =>
     coats.map((coat) => (coat.id === what.part ? coat : { ...coat, opacity: 0 }))
   return put({ coats: { face: keep(piece.coats.face), behind: keep(piece.coats.behind) } })
 }
 
-/** The card without a coat or a finish, to look at what it does. */
+/** The card without a coat, a finish or a step, to look at what it does. */
 export const withoutPart = (card: Card, piece: string, part: string): Card =>
-  changeFinish(changeCoat(card, piece, part, { on: false }), piece, part, { on: false })
+  changeEntry(card, piece, part, { on: false })

@@ -1,4 +1,5 @@
-import { changeFinish, duplicateFinish, pasteFinish, pasteFinishes, removeFinish } from '#core/edit/finishes'
+import type { Entry } from '#core/edit/entries'
+import { changeEntry, duplicateEntry, pasteEntries, pasteEntry, removeEntry } from '#core/edit/entries'
 import { groupPieces, canGroup, ungroupPiece } from '#core/edit/grouping'
 import {
   changeCoat,
@@ -12,7 +13,7 @@ import {
   removePiece,
 } from '#core/edit/stack'
 import { writeValue } from '#core/edit/values'
-import type { Card, Coat, Finish, Piece } from '#core/card/schema'
+import type { Card, Coat, Piece } from '#core/card/schema'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { boundsOf } from '#core/edit/arrange'
 import { unplace } from '#core/outline/outline'
@@ -22,9 +23,9 @@ import { useNotices } from '~/stores/notices'
 import { useRibbon } from '~/stores/ribbon'
 import { useStage } from '~/stores/stage'
 import { coatTitle } from './coat-words'
-import { finishTitle } from './finish-words'
+import { entryTitle, familyOf } from './entry-words'
 
-/** What hands do with pieces and coats as a whole; used by the stack's menus and by the keys. */
+/** What hands do with pieces, coats, finishes and steps as a whole; used by the stack's menus and by the keys. */
 export function useStackWork() {
   const bench = useBench()
   const clipboard = useClipboard()
@@ -69,7 +70,7 @@ export function useStackWork() {
 
   function paste() {
     if (clipboard.last === 'coat' && clipboard.coat && bench.pieces.length > 0) pasteCoats(bench.pieces)
-    else if (clipboard.last === 'finish' && clipboard.finish && bench.pieces.length > 0) pasteFinishOn(bench.pieces)
+    else if (clipboard.last === 'entry' && clipboard.entry && bench.pieces.length > 0) pasteEntryOn(bench.pieces)
     else if (clipboard.pieces.length > 0) {
       const { ids } = editing(`Paste ${named(clipboard.pieces)}`, (card) => pastePieces(card, clipboard.pieces))
       bench.selectAll(ids)
@@ -88,11 +89,11 @@ export function useStackWork() {
     bench.select(pieces.at(-1)!.id, made)
   }
 
-  function pasteFinishOn(pieces: readonly Piece[], finish: Finish = clipboard.finish!) {
+  function pasteEntryOn(pieces: readonly Piece[], entry: Entry = clipboard.entry!) {
     let made = ''
-    bench.edit(`Paste ${finishTitle(finish).toLowerCase()}`, (card) =>
+    bench.edit(`Paste ${entryTitle(entry).toLowerCase()}`, (card) =>
       pieces.reduce((next, { id }) => {
-        const pasted = pasteFinish(next, id, finish)
+        const pasted = pasteEntry(next, id, familyOf(entry), entry)
         made = pasted.id
         return pasted.card
       }, card),
@@ -100,8 +101,8 @@ export function useStackWork() {
     bench.select(pieces.at(-1)!.id, made)
   }
 
-  function copyCore({ coats, finishes, name }: Piece) {
-    clipboard.stack = { coats, finishes }
+  function copyCore({ coats, finishes, outlineSteps, name }: Piece) {
+    clipboard.stack = { coats, finishes, outlineSteps }
     notices.say(`Copied: the core of ${name}`)
   }
 
@@ -109,13 +110,19 @@ export function useStackWork() {
     const { stack } = clipboard
     if (!stack) return
     bench.edit('Paste the core', (card) =>
-      pieces.reduce((next, { id }) => pasteFinishes(pasteStack(next, id, stack.coats), id, stack.finishes), card),
+      pieces.reduce((next, { id }) => {
+        const finished = pasteEntries(pasteStack(next, id, stack.coats), id, 'finish', stack.finishes)
+        return pasteEntries(finished, id, 'step', stack.outlineSteps)
+      }, card),
     )
   }
 
   function clearCores(pieces: readonly Piece[]) {
     bench.edit(`Clear the core of ${named(pieces)}`, (card) =>
-      pieces.reduce((next, { id }) => changePiece(next, id, { coats: { face: [], behind: [] }, finishes: [] }), card),
+      pieces.reduce(
+        (next, { id }) => changePiece(next, id, { coats: { face: [], behind: [] }, finishes: [], outlineSteps: [] }),
+        card,
+      ),
     )
   }
 
@@ -174,24 +181,24 @@ export function useStackWork() {
     if (name !== coat.name) bench.edit('Rename', (card) => changeCoat(card, piece.id, coat.id, { name }))
   }
 
-  function duplicateFinishOf(piece: Piece, finish: Finish) {
-    const { id } = editing(`Duplicate ${finishTitle(finish).toLowerCase()}`, (card) =>
-      duplicateFinish(card, piece.id, finish.id),
+  function duplicateEntryOf(piece: Piece, entry: Entry) {
+    const { id } = editing(`Duplicate ${entryTitle(entry).toLowerCase()}`, (card) =>
+      duplicateEntry(card, piece.id, entry.id),
     )
     bench.select(piece.id, id)
   }
 
-  function removeFinishOf(piece: Piece, finish: Finish) {
-    bench.edit(`Take away ${finishTitle(finish).toLowerCase()}`, (card) => removeFinish(card, piece.id, finish.id))
-    if (bench.selectedPart === finish.id) bench.select(piece.id)
+  function removeEntryOf(piece: Piece, entry: Entry) {
+    bench.edit(`Take away ${entryTitle(entry).toLowerCase()}`, (card) => removeEntry(card, piece.id, entry.id))
+    if (bench.selectedPart === entry.id) bench.select(piece.id)
   }
 
-  function renameFinish(piece: Piece, finish: Finish, name: string) {
-    if (name !== finish.name) bench.edit('Rename', (card) => changeFinish(card, piece.id, finish.id, { name }))
+  function renameEntry(piece: Piece, entry: Entry, name: string) {
+    if (name !== entry.name) bench.edit('Rename', (card) => changeEntry(card, piece.id, entry.id, { name }))
   }
 
   return {
-    ...{ pasteFinishOn, duplicateFinishOf, removeFinishOf, renameFinish },
+    ...{ pasteEntryOn, duplicateEntryOf, removeEntryOf, renameEntry },
     ...{ together, duplicatePieces, removePieces, copyPieces, paste, pasteCoats, copyCore, pasteCores, clearCores },
     ...{ setOn, setLocked, groupable, group, ungroup, see, duplicateCoatOf, removeCoatOf, renameCoat },
   }

@@ -3,7 +3,7 @@ import { computed, ref, shallowRef } from 'vue'
 import type { ParameterPlace } from '#core/card/addresses'
 import { listParameters } from '#core/card/addresses'
 import { isMoving } from '#core/values/moving'
-import type { Card, Coat, Finish, Piece } from '#core/card/schema'
+import type { Card, Coat, Finish, OutlineStep, Piece } from '#core/card/schema'
 import { allPieces } from '#core/card/tree'
 import type { Fault } from '#core/errors'
 import { api } from '~/composables/api'
@@ -41,7 +41,7 @@ export const useBench = defineStore('bench', () => {
   const saveFault = ref<Fault | null>(null)
   /** Ids of the selected pieces; the last one is the piece that the stack unfolds. */
   const selection = ref<string[]>([])
-  /** A coat or a finish of it. */
+  /** A coat, a finish or an outline step of it. */
   const selectedPart = ref<string | null>(null)
   /** True while a control is dragged: the preview shows drafts. */
   const dragging = ref(false)
@@ -67,6 +67,11 @@ export const useBench = defineStore('bench', () => {
     return coats ? ([...coats.face, ...coats.behind].find((c) => c.id === selectedPart.value) ?? null) : null
   })
   const finish = computed<Finish | null>(() => piece.value?.finishes.find((f) => f.id === selectedPart.value) ?? null)
+  const step = computed<OutlineStep | null>(
+    () => piece.value?.outlineSteps.find((s) => s.id === selectedPart.value) ?? null,
+  )
+  /** The finish or step that is selected. */
+  const entry = computed<Finish | OutlineStep | null>(() => finish.value ?? step.value)
   /** The selected pieces in stack order. */
   const pieces = computed<Piece[]>(() =>
     allPieces(card.value?.pieces ?? []).filter((p) => selection.value.includes(p.id)),
@@ -218,7 +223,7 @@ export const useBench = defineStore('bench', () => {
   }
 
   function select(pieceId: string | null, partId: string | null = null) {
-    // A coat or finish of a piece that is selected beside others keeps them: what they share is edited together.
+    // A coat, finish or step of a piece that is selected beside others keeps them: what they share is edited together.
     const kept = partId !== null && pieceId !== null && selection.value.includes(pieceId) ? selection.value : []
     selection.value = pieceId === null ? [] : [...kept.filter((one) => one !== pieceId), pieceId]
     selectedPart.value = partId
@@ -249,7 +254,7 @@ export const useBench = defineStore('bench', () => {
 
   return {
     ...{ id, revision, card, opened, past, future, saveState, saveFault, dragging },
-    ...{ selection, selectedPiece, selectedPart, piece, coat, finish, pieces, lanes },
+    ...{ selection, selectedPiece, selectedPart, piece, coat, finish, step, entry, pieces, lanes },
     ...{
       newer,
       open,

@@ -1,27 +1,29 @@
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
 import type { KeyClip } from '#core/edit/keys'
-import type { Coat, Finish, Piece } from '#core/card/schema'
+import type { Coat, Piece } from '#core/card/schema'
+import type { Entry } from '#core/edit/entries'
 
 /** What was copied on the bench; it goes along from card to card. */
 export const useClipboard = defineStore('clipboard', () => {
-  /** A core: its coats and finishes. */
-  const stack = shallowRef<Pick<Piece, 'coats' | 'finishes'> | null>(null)
+  /** A core: its coats, finishes and outline steps. */
+  const stack = shallowRef<Pick<Piece, 'coats' | 'finishes' | 'outlineSteps'> | null>(null)
   const coat = shallowRef<Coat | null>(null)
-  const finish = shallowRef<Finish | null>(null)
+  /** A finish or an outline step. */
+  const entry = shallowRef<Entry | null>(null)
   const pieces = shallowRef<Piece[]>([])
   const keys = shallowRef<KeyClip | null>(null)
   /** What was copied last: it is what the keys paste. */
-  const last = shallowRef<'coat' | 'finish' | 'pieces' | 'keys' | null>(null)
+  const last = shallowRef<'coat' | 'entry' | 'pieces' | 'keys' | null>(null)
 
   function keepCoat(copied: Coat) {
     coat.value = copied
     last.value = 'coat'
   }
 
-  function keepFinish(copied: Finish) {
-    finish.value = copied
-    last.value = 'finish'
+  function keepEntry(copied: Entry) {
+    entry.value = copied
+    last.value = 'entry'
   }
 
   function keepPieces(copied: readonly Piece[]) {
@@ -34,5 +36,5 @@ export const useClipboard = defineStore('clipboard', () => {
     last.value = 'keys'
   }
 
-  return { stack, coat, finish, pieces, keys, last, keepCoat, keepFinish, keepPieces, keepKeys }
+  return { stack, coat, entry, pieces, keys, last, keepCoat, keepEntry, keepPieces, keepKeys }
 })

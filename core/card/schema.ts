@@ -51,6 +51,10 @@ interface PlacedPiece {
   anchorY: Movable<number>
   rotation: Movable<number>
   scale: Movable<number>
+  /** In %: acts on the outline, and in a group on all that it holds. */
+  stretchX: Movable<number>
+  stretchY: Movable<number>
+  skew: Movable<number>
   opacity: Movable<number>
   blend: BlendMode
   /** Both lists are front first. */

@@ -1,8 +1,7 @@
-import { createFinish, createPiece, freeId } from '../card/create'
-import type { Card, Finish, Piece } from '../card/schema'
-import { allPieces } from '../card/tree'
+import { createFinish, createPiece } from '../card/create'
+import type { Card, Finish } from '../card/schema'
 import type { Frames } from '../units'
-import { withPiece } from './path'
+import { pasteEntry } from './entries'
 
 // Edits of finishes, and washes.
 
@@ -13,48 +12,8 @@ export function addFinish(
   kind: string,
   { at = 0, values = {} }: { at?: number; values?: Partial<Finish> } = {},
 ): { card: Card; id: string } {
-  return pasteFinish(card, pieceId, { ...createFinish(kind, 'new'), ...values } as Finish, at)
+  return pasteEntry(card, pieceId, 'finish', { ...createFinish(kind, 'new'), ...values } as Finish, at)
 }
-
-/** Lays a copied finish on a piece: the last to work, or at a given place of the list. */
-export function pasteFinish(card: Card, pieceId: string, finish: Finish, at = 0): { card: Card; id: string } {
-  const id = freeId(card, finish.kind)
-  const inserted = (list: readonly Finish[]) => [...list.slice(0, at), { ...finish, id }, ...list.slice(at)]
-  return { id, card: withFinishes(card, pieceId, inserted) }
-}
-
-/** Gives a piece the finishes of another one, in place of its own. */
-export function pasteFinishes(card: Card, pieceId: string, finishes: readonly Finish[]): Card {
-  const bare = withFinishes(card, pieceId, () => [])
-  // The first of the list stands in front: it is laid last.
-  return [...finishes].reverse().reduce((next, finish) => pasteFinish(next, pieceId, finish).card, bare)
-}
-
-export const removeFinish = (card: Card, pieceId: string, finishId: string): Card =>
-  withFinishes(card, pieceId, (list) => list.filter(({ id }) => id !== finishId))
-
-export const changeFinish = (card: Card, pieceId: string, finishId: string, change: Partial<Finish>): Card =>
-  withFinishes(card, pieceId, (list) =>
-    list.map((finish) => (finish.id === finishId ? ({ ...finish, ...change } as Finish) : finish)),
-  )
-
-/** Moves a finish in its list; `to` counts after it was taken out. */
-export const moveFinish = (card: Card, pieceId: string, finishId: string, to: number): Card =>
-  withFinishes(card, pieceId, (list) => {
-    const finish = list.find(({ id }) => id === finishId)
-    const rest = list.filter(({ id }) => id !== finishId)
-    return finish ? [...rest.slice(0, to), finish, ...rest.slice(to)] : [...list]
-  })
-
-/** A copy right in front of the finish. */
-export function duplicateFinish(card: Card, pieceId: string, finishId: string): { card: Card; id: string } {
-  const piece = allPieces(card.pieces).find(({ id }) => id === pieceId)
-  const at = piece?.finishes.findIndex(({ id }) => id === finishId) ?? -1
-  return at < 0 ? { card, id: finishId } : pasteFinish(card, pieceId, piece!.finishes[at]!, at)
-}
-
-const withFinishes = (card: Card, pieceId: string, change: (list: readonly Finish[]) => Finish[]): Card =>
-  withPiece(card, pieceId, (piece): Piece => ({ ...piece, finishes: change(piece.finishes) }))
 
 /** Finishes that a ready-made wash begins with, front first; times are frames of its own span. */
 export type WashMix = (span: { in: Frames; out: Frames }) => readonly ({ kind: string } & Partial<Finish>)[]

@@ -1,3 +1,4 @@
+import { IDENTITY, multiplied, parted, stretchBy, turnBy } from '../outline/linear'
 import { place, within } from '../outline/outline'
 import type { Placement } from '../outline/outline'
 import type { Frames } from '../units'
@@ -6,7 +7,7 @@ import type { Key, Moving } from '../values/moving'
 import { isMoving } from '../values/moving'
 import { PLACE_PARAMETERS } from '../pieces/place'
 import type { Card, GroupPiece, Piece } from '../card/schema'
-import { numberValue } from '../values/evaluated'
+import { numberValue, valuesAt } from '../values/evaluated'
 import { allPieces, holdsPieces, replacePiece } from '../card/tree'
 import { momentIn } from '../time/clock'
 import type { Moment } from '../values/moment'
@@ -61,7 +62,7 @@ export function ungroupPiece(card: Card, id: string, frame: Frames): { card: Car
   const ids = group.pieces.map((inner) => inner.id)
   const outer = placementOf(group, at)
   // In a turned group each coordinate comes of both: they need keys at the same frames.
-  const paired = outer.rotation % 360 === 0 ? card : ids.reduce(pairPlace, card)
+  const paired = isUpright(outer) ? card : ids.reduce(pairPlace, card)
   const pieces = replacePiece(paired.pieces, id, (piece) =>
     holdsPieces(piece) ? piece.pieces.map((inner) => freed(paired, inner, outer, at)) : [piece],
   )
@@ -69,10 +70,10 @@ export function ungroupPiece(card: Card, id: string, frame: Frames): { card: Car
 }
 
 function placementOf(piece: Piece, at: Moment): Placement {
-  const number = (name: 'x' | 'y' | 'scale' | 'rotation' | 'anchorX' | 'anchorY') =>
-    numberValue(piece[name], at, PLACE_PARAMETERS[name])
-  const turned = { x: number('x'), y: number('y'), rotation: number('rotation'), scale: number('scale') / 100 }
-  return within(turned, { x: -number('anchorX'), y: -number('anchorY'), rotation: 0, scale: 1 })
+  const { x, y, rotation, scale, stretchX, stretchY, skew, anchorX, anchorY } = valuesAt(PLACE_PARAMETERS, piece, at)
+  const stretch = stretchBy(stretchX / 100, stretchY / 100, skew)
+  const turned = { x, y, rotation, scale: scale / 100, ...(stretch ? { stretch } : {}) }
+  return within(turned, { x: -anchorX, y: -anchorY, rotation: 0, scale: 1 })
 }
 
 /** A piece as it stands outside of its group: every value and every key of its place, turn and scale carried over. */
@@ -86,9 +87,35 @@ function freed(card: Card, inner: Piece, outer: Placement, at: Moment): Piece {
   }
   return {
     ...inner,
-    ...(rotation % 360 === 0 ? carried : turnedWay(card, inner, outer, carried)),
+    ...(isUpright(outer) ? carried : turnedWay(card, inner, outer, carried)),
     scale: mapped(inner.scale, (v) => tidy(v * scale)),
     rotation: mapped(inner.rotation, (v) => tidy(v + rotation)),
+    ...(outer.stretch ? stretched(inner, outer, at) : {}),
+  }
+}
+
+/** Whether each coordinate goes by itself. */
+const isUpright = ({ rotation, stretch }: Placement) => rotation % 360 === 0 && (!stretch || stretch.b === 0)
+
+/** The stretch of a group passed on to what it held: true at this frame, and as much more or less at all others. */
+function stretched(
+  inner: Piece,
+  outer: Placement,
+  at: Moment,
+): Pick<Piece, 'rotation' | 'stretchX' | 'stretchY' | 'skew'> {
+  const { rotation, stretchX, stretchY, skew } = valuesAt(PLACE_PARAMETERS, inner, at)
+  const own = stretchBy(stretchX / 100, stretchY / 100, skew) ?? IDENTITY
+  const whole = parted(
+    multiplied(turnBy(outer.rotation), multiplied(outer.stretch!, multiplied(turnBy(rotation), own))),
+  )
+  const before = outer.rotation + rotation
+  // The turn nearest to what it would be without a stretch.
+  const turn = whole.turn + 360 * Math.round((before - whole.turn) / 360) - rotation
+  return {
+    rotation: mapped(inner.rotation, (v) => tidy(v + turn)),
+    stretchX: mapped(inner.stretchX, (v) => tidy((v * whole.x * 100) / stretchX)),
+    stretchY: mapped(inner.stretchY, (v) => tidy((v * whole.y * 100) / stretchY)),
+    skew: mapped(inner.skew, (v) => tidy(v + whole.skew - skew)),
   }
 }
 
@@ -132,10 +159,9 @@ const tidy = (value: number) => Math.round(value * 1e4) / 1e4
 export function moveAnchor(card: Card, id: string, anchor: { x: number; y: number }, frame: Frames): Card {
   const at = { ...momentIn(card, id, frame), bare: true }
   return withPiece(card, id, (piece) => {
-    const number = (name: 'x' | 'y' | 'scale' | 'rotation' | 'anchorX' | 'anchorY') =>
-      numberValue(piece[name], at, PLACE_PARAMETERS[name])
-    const spin = { scale: number('scale') / 100, rotation: number('rotation'), x: 0, y: 0 }
-    const by = place(spin, { x: anchor.x - number('anchorX'), y: anchor.y - number('anchorY') })
+    const { anchorX, anchorY } = valuesAt(PLACE_PARAMETERS, piece, at)
+    const spin = { ...placementOf(piece, at), x: 0, y: 0 }
+    const by = place(spin, { x: anchor.x - anchorX, y: anchor.y - anchorY })
     return {
       ...piece,
       anchorX: tidy(anchor.x),

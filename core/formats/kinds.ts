@@ -16,6 +16,8 @@ import { BLEND_MODES } from '../kernels/blend-modes'
 import { PLACE_PARAMETERS } from '../pieces/place'
 import { PIECE_KINDS } from '../pieces/table'
 import { MOTORS } from '../values/motors/table'
+import { COMMON_STEP_PARAMETERS } from '../steps/definition'
+import { STEPS } from '../steps/table'
 import { RANGE_PARAMETERS } from '../type/ranges'
 import { RANGE_STARTS } from '../type/range-starts'
 import { DELIVERIES } from './deliveries'
@@ -34,6 +36,7 @@ export function allKinds(): Record<string, { common?: Record<string, Parameter>;
     pieces: { common: PLACE_PARAMETERS, kinds: Object.values(PIECE_KINDS).map(listed) },
     coats: { common: COMMON_COAT_PARAMETERS, kinds: COATS.map(listed) },
     finishes: { common: COMMON_FINISH_PARAMETERS, kinds: FINISHES.map(listed) },
+    outlineSteps: { common: COMMON_STEP_PARAMETERS, kinds: STEPS.map(listed) },
     motors: { kinds: MOTORS.map(listed) },
     letterMotion: {
       common: RANGE_PARAMETERS,

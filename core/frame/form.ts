@@ -1,5 +1,8 @@
+import { Kept } from '../kept'
 import type { CoatScale } from '../coats/definition'
 import { innerDepth } from '../outline/inner-depth'
+import type { Linear } from '../outline/linear'
+import { determinant, growthOf, stretchKey } from '../outline/linear'
 import type { Outline, Placement } from '../outline/outline'
 import { middleOf, place as onGrid, placed, within } from '../outline/outline'
 import type { Tint } from '../type/letter-motion'
@@ -11,16 +14,24 @@ import { lengthIn } from './recipe-tools'
 
 // The outlines of a piece on the render grid, as its coats see them.
 
-const depths = new WeakMap<Outline, number>()
+const depths = new WeakMap<Outline, Kept<string, number>>()
 
-/** The largest inside distance of an outline in its own units; found once. */
-function innerDepthOf(outline: Outline): number {
-  let depth = depths.get(outline)
-  if (depth === undefined) {
-    depth = innerDepth(outline)
-    depths.set(outline, depth)
-  }
-  return depth
+/** The largest inside distance of an outline in its own units, stretched; found once. */
+function innerDepthOf(outline: Outline, stretch: Linear | undefined): number {
+  const known = depths.get(outline) ?? new Kept<string, number>(8)
+  depths.set(outline, known)
+  return known.of(stretchKey(stretch), () =>
+    innerDepth(stretch ? { ...outline, ...placed(outline, { scale: 1, rotation: 0, x: 0, y: 0, stretch }) } : outline),
+  )
+}
+
+const mirrors = new WeakMap<Outline, Outline>()
+
+/** An outline whose edges run the other way round once it is placed. */
+function mirrored(outline: Outline): Outline {
+  const found = mirrors.get(outline) ?? { ...outline, outward: outline.outward === 1 ? (-1 as const) : (1 as const) }
+  mirrors.set(outline, found)
+  return found
 }
 
 /** An outline on the render grid, with what coats need to know of it. */
@@ -42,27 +53,32 @@ export interface Form {
 export function formOf(drawing: Drawing, { piece, at, placement }: Standing, place: string): Form | null {
   // A wash has no shape.
   if (piece.kind === 'wash') return null
-  const { outline, enlarge, rest } = drawing.outlines.of(piece as FormedPiece, at, placement.scale, place)
+  const { outline, enlarge, rest } = drawing.outlines.of(piece as FormedPiece, at, finenessOf(placement), place)
   if (!outline.bounds || !rest.outline.bounds) return null
   const full = { ...placement, scale: placement.scale * enlarge }
   return formFrom(drawing, outline, full, placement.scale, restHook(rest, rest.outline.bounds, placement))
 }
+
+/** Render pixels for a px of an outline that is placed so. */
+export const finenessOf = ({ scale, stretch }: Placement): number => scale * growthOf(stretch)
 
 /** Paints hang on the outline at rest. */
 function restHook({ enlarge }: SizedOutline, bounds: Rect, placement: Placement): Hook {
   return { bounds, unit: 1 / enlarge, placement: { ...placement, scale: placement.scale * enlarge } }
 }
 
-function formFrom({ light }: Drawing, outline: Outline, full: Placement, unit: number, hook: Hook): Form {
+function formFrom({ light }: Drawing, given: Outline, full: Placement, unit: number, hook: Hook): Form {
+  const { stretch } = full
+  const outline = stretch && determinant(stretch) < 0 ? mirrored(given) : given
   const { segments, bounds } = placed(outline, full)
   const reference = outline.reference * full.scale
   const scale: CoatScale = {
     px: lengthIn(unit, reference),
     light,
-    innerDepth: () => innerDepthOf(outline) * full.scale,
+    innerDepth: () => innerDepthOf(outline, stretch) * full.scale,
     extent: { w: bounds.right - bounds.left, h: bounds.bottom - bounds.top },
   }
-  const key = `${outline.key} ${full.scale} ${full.rotation} ${full.x} ${full.y}`
+  const key = `${outline.key} ${full.scale} ${full.rotation} ${full.x} ${full.y}${stretchKey(stretch)}`
   const own = outline.bounds ?? bounds
   const middle = onGrid(full, middleOf(own))
   return { outline, placement: full, segments, bounds, middle, reference, scale, hook, key }
@@ -88,12 +104,12 @@ const LEAST_BLUR = 0.05
  */
 export function drawnForms(drawing: Drawing, standing: Standing, place: string): DrawnForm[] {
   const { piece, at, placement } = standing
-  const formed = drawing.outlines.letters(piece as FormedPiece, at, placement.scale, place)
+  const formed = drawing.outlines.letters(piece as FormedPiece, at, finenessOf(placement), place)
   if (!formed) {
     const form = formOf(drawing, standing, place)
     return form ? [{ standing, form, tints: [], blur: 0, share: 1 }] : []
   }
-  const { rest } = drawing.outlines.of(piece as FormedPiece, at, placement.scale, place)
+  const { rest } = drawing.outlines.of(piece as FormedPiece, at, finenessOf(placement), place)
   if (!rest.outline.bounds) return []
   const hook = restHook(rest, rest.outline.bounds, placement)
   return formed.flatMap(({ outline, enlarge, origin, moved, opacity, blur, tints }) => {

@@ -8,6 +8,7 @@ import type { Moment } from '../values/moment'
 import type { CoatScale } from '../coats/definition'
 import { even } from '../coats/definition'
 import type { Placement } from '../outline/outline'
+import { stretchKey } from '../outline/linear'
 import { middleOf, place as onGrid } from '../outline/outline'
 import { fromPixels } from '../paint/gradient'
 import type { Kernels, Plane } from '../kernels/kernels'
@@ -212,9 +213,9 @@ function drawContents(drawing: Drawing, standing: AlphaStanding, canvas: Canvas,
 
 /** Names what a piece holds, as it stands: its coats may be others. */
 function heldName({ contents, ...drawing }: Drawing, exposed: readonly AlphaStanding[]): string {
-  const names = exposed.map(({ piece, at, placement: { x, y, rotation, scale } }) => {
+  const names = exposed.map(({ piece, at, placement: { x, y, rotation, scale, stretch } }) => {
     const held = contents.held({ contents, ...drawing }, piece, at, drawing.shutter !== null && moves(piece))
-    return `${held} ${x} ${y} ${rotation} ${scale}`
+    return `${held} ${x} ${y} ${rotation} ${scale}${stretchKey(stretch)}`
   })
   return contents.name(names.join())
 }

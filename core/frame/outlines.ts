@@ -236,14 +236,14 @@ export class Outlines {
   private formedLetters(
     { piece, size }: SetPiece,
     at: Moment,
-    { scale, place, steps, acting, moved }: LettersWork,
+    { scale, place, steps, acting, moved: lettersBy }: LettersWork,
   ): OutlinedLetters[] {
     const limits = acting.map((range) => bandsIn(valuesAt(RANGE_PARAMETERS, range, at).bands))
     const banded = limits.some((limit) => limit !== null)
     const rest = this.atRest(piece, at, scale, place)
     if (!rest.outline.bounds) return []
-    const all = banded ? null : moved(acting)
-    const grown = Math.max(...(all ?? moved(acting)).map((letters) => letters.moved.scale), 0)
+    const all = banded ? null : lettersBy(acting)
+    const grown = Math.max(...(all ?? lettersBy(acting)).map((letters) => letters.moved.scale), 0)
     if (grown <= 0) return []
     const { key, mould } = this.formed(piece, at, { scale: scale * grown, place, steps, rest, banded })
     const fineness = finenessFor(scale * grown)
@@ -256,19 +256,17 @@ export class Outlines {
       found.bands.add(band)
     }
     return [...classes.values()].flatMap(({ bands, ranges }) =>
-      (all ?? moved(ranges)).flatMap(({ letters, origin: _, glyphs: __, ...rests }) => {
+      (all ?? lettersBy(ranges)).map(({ letters, moved, opacity, blur, tints }) => {
         const outline = this.kept.of(JSON.stringify(['letters', key, letters, [...bands]]), () => {
           const shapes = mould.flatMap((part) => {
             const own = letters.find(({ letter }) => letter === part.letter)
             if (!own || !bands.has(part.band)) return []
             return [ringsOf(part.form, fineness).map((ring) => movedRing(ring, own.x * size, 0))]
           })
-          return this.outlined(
-            banded ? unite(shapes.flat(), fineness.grid) : uniteShapes(shapes, fineness.grid),
-            rest,
-          )
+          return this.outlined(banded ? unite(shapes.flat(), fineness.grid) : uniteShapes(shapes, fineness.grid), rest)
         })
-        return [{ ...rests, outline, enlarge: size, origin: { scale: 1 / size, rotation: 0, x: 0, y: 0 } }]
+        const origin = { scale: 1 / size, rotation: 0, x: 0, y: 0 }
+        return { outline, enlarge: size, origin, moved, opacity, blur, tints }
       }),
     )
   }
@@ -347,7 +345,10 @@ interface LettersWork {
 const bytesOf = (rings: readonly Ring[]) => rings.reduce((sum, { points }) => sum + points.length * 9, 64)
 
 const bytesOfMould = (mould: Mould) =>
-  mould.reduce((sum, { form }) => sum + (isLine(form) ? bytesOf(form.strands) + bytesOf(form.within) : bytesOf(form)), 64)
+  mould.reduce(
+    (sum, { form }) => sum + (isLine(form) ? bytesOf(form.strands) + bytesOf(form.within) : bytesOf(form)),
+    64,
+  )
 
 const edgesOf = (form: Ring[] | LineForm) =>
   (isLine(form) ? form.strands : form).reduce((sum, { smooth }) => sum + smooth.length, 0)

@@ -7,6 +7,7 @@ import { valuesAt, switchValue } from '../values/evaluated'
 import type { CoatScale, Insets, Layer, Light } from '../coats/definition'
 import { even } from '../coats/definition'
 import type { Placement } from '../outline/outline'
+import { stretchBy } from '../outline/linear'
 import { within } from '../outline/outline'
 import { blurReach } from '../kernels/gauss'
 import type { BlendMode } from '../kernels/blend-modes'
@@ -92,9 +93,11 @@ export const isSeen = ({ on, span }: Piece, at: Moment) =>
 export function standingOf(piece: Piece, parent: Placement, now: Moment): Standing | null {
   if (!isSeen(piece, now)) return null
   const at = stepped(now, piece.steps)
-  const { x, y, anchorX, anchorY, rotation, scale, opacity, blend } = valuesAt(PLACE_PARAMETERS, piece, at)
-  if (opacity <= 0 || scale <= 0) return null
-  const anchor = within(parent, { x, y, rotation, scale: scale / 100 })
+  const values = valuesAt(PLACE_PARAMETERS, piece, at)
+  const { x, y, anchorX, anchorY, rotation, scale, stretchX, stretchY, skew, opacity, blend } = values
+  if (opacity <= 0 || scale <= 0 || stretchX === 0 || stretchY === 0) return null
+  const stretch = stretchBy(stretchX / 100, stretchY / 100, skew)
+  const anchor = within(parent, { x, y, rotation, scale: scale / 100, ...(stretch ? { stretch } : {}) })
   const placement = within(anchor, { x: -anchorX, y: -anchorY, rotation: 0, scale: 1 })
   return { piece, at, placement, anchor: { x: anchor.x, y: anchor.y }, opacity: opacity / 100, blend }
 }

@@ -17,7 +17,7 @@ import type { GridBox } from './grid-box'
 import { common, joined } from './grid-box'
 import type { FormedPiece } from './outlines'
 import type { Drawing, Standing } from './piece'
-import { formOf } from './form'
+import { finenessOf, formOf } from './form'
 import { spread, standingOf } from './piece'
 import { stepsWay } from './steps-way'
 
@@ -100,7 +100,7 @@ export function moves(piece: Piece): boolean {
 }
 
 /** Values that only move a piece, which its corners tell of; and whether it is there, which is a matter of the frame. */
-const PLACE = ['x', 'y', 'rotation', 'scale', 'anchorX', 'anchorY', 'on']
+const PLACE = ['x', 'y', 'rotation', 'scale', 'stretchX', 'stretchY', 'skew', 'anchorX', 'anchorY', 'on']
 const isPlace = (address: string) => PLACE.includes(address.slice(address.indexOf('/') + 1))
 
 /** All other moving values of a piece and what it holds, as one text. */
@@ -135,7 +135,7 @@ function tracesOf(drawing: Drawing, piece: Piece, parent: Placement, at: Moment,
 
 /** The traces of the letters that letter motion moves; null where it moves none. Clear ones count as well. */
 function letterTraces({ outlines }: Drawing, { piece, at, placement }: Standing, path: string): Trace[] | null {
-  const letters = outlines.letters(piece as FormedPiece, at, placement.scale, path)
+  const letters = outlines.letters(piece as FormedPiece, at, finenessOf(placement), path)
   return (
     letters?.map(({ outline, enlarge, moved, origin }) => {
       const state = within({ ...placement, scale: placement.scale * enlarge }, moved)

@@ -7,6 +7,7 @@ import { isMoving } from '../values/moving'
 import { valuesAt } from '../values/evaluated'
 import type { Moment } from '../values/moment'
 import { STEPS } from '../steps/table'
+import { finenessOf } from './form'
 import type { FormedPiece } from './outlines'
 import type { Drawing } from './piece'
 import { standingOf } from './piece'
@@ -20,8 +21,7 @@ const steady = new WeakMap<Piece, boolean>()
 function isSteady(piece: Piece): boolean {
   let is = steady.get(piece)
   if (is === undefined) {
-    is =
-      piece.outlineSteps.every((step) => !Object.values(step).some(isMoving)) && piecesIn(piece).every(isSteady)
+    is = piece.outlineSteps.every((step) => !Object.values(step).some(isMoving)) && piecesIn(piece).every(isSteady)
     steady.set(piece, is)
   }
   return is
@@ -46,7 +46,7 @@ export function stepsWay(
     })
     return Math.max(0, ...ways)
   }
-  const { rest } = drawing.outlines.of(piece as FormedPiece, standing.at, standing.placement.scale, path)
+  const { rest } = drawing.outlines.of(piece as FormedPiece, standing.at, finenessOf(standing.placement), path)
   const { bounds, reference } = rest.outline
   if (!bounds) return 0
   const [left, top, right, bottom] = [bounds.left, bounds.top, bounds.right, bounds.bottom].map((v) => v * rest.enlarge)
@@ -61,7 +61,7 @@ export function stepsWay(
     const values = moments.map((at) => valuesAt(parameters, step, at))
     return values.slice(1).reduce((sum, value, i) => sum + way(values[i]!, value, work), 0)
   })
-  return ways.reduce((sum, way) => sum + way, 0) * standing.placement.scale
+  return ways.reduce((sum, way) => sum + way, 0) * finenessOf(standing.placement)
 }
 
 /** Lengths of an outline's rings: the longest, and all together. */

@@ -92,16 +92,18 @@ function spansAt(segments: Float64Array, y: number): number[] {
   return found.sort((a, b) => a - b)
 }
 
-/** Distance to the nearest edge; the place lies inside or close to it. */
+/** Distance to the nearest edge; below 0 outside of the ink, which a step may have left. */
 function depthAt(segments: Float64Array, x: number, y: number): number {
   let best = Infinity
+  let inside = false
   for (let i = 0; i < segments.length; i += 4) {
     const [ax, ay] = [segments[i]!, segments[i + 1]!]
     const [dx, dy] = [segments[i + 2]! - ax, segments[i + 3]! - ay]
+    if (ay > y !== ay + dy > y && x < ((y - ay) / dy) * dx + ax) inside = !inside
     const length = dx * dx + dy * dy
     const t = length > 0 ? Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / length)) : 0
     const [ex, ey] = [x - ax - t * dx, y - ay - t * dy]
     best = Math.min(best, ex * ex + ey * ey)
   }
-  return Math.sqrt(best)
+  return inside ? Math.sqrt(best) : -Math.sqrt(best)
 }

@@ -1,6 +1,8 @@
 import { cosDegrees, sinDegrees } from '../kernels/exact'
 import type { Degrees, Point, Rect } from '../units'
 import type { Ring } from './contour'
+import type { Linear } from './linear'
+import { inverted, multiplied, turnBy } from './linear'
 
 /** The vector form of a piece in its own units, before it is placed on the card. */
 export interface Outline {
@@ -53,45 +55,61 @@ export const middleOf = ({ left, top, right, bottom }: Rect): Point => ({
   y: (top + bottom) / 2,
 })
 
-/** Uniform scale, then rotation (anticlockwise on screen, y down), then shift. */
+/** Stretch, then uniform scale, then rotation (anticlockwise on screen, y down), then shift. */
 export interface Placement {
   scale: number
   rotation: Degrees
   x: number
   y: number
+  /** Acts on the outline alone: coats keep their width. None where left out. */
+  stretch?: Linear
 }
 
 /** Applies a placement to one point. */
-export function place({ scale, rotation, x, y }: Placement, point: Point): Point {
+export function place({ scale, rotation, x, y, stretch }: Placement, point: Point): Point {
   const c = cosDegrees(rotation) * scale
   const s = sinDegrees(rotation) * scale
-  return { x: point.x * c + point.y * s + x, y: -point.x * s + point.y * c + y }
+  const { x: px, y: py } = stretch ? applied(stretch, point) : point
+  return { x: px * c + py * s + x, y: -px * s + py * c + y }
 }
 
+const applied = ({ a, b, c, d }: Linear, { x, y }: Point): Point => ({ x: a * x + b * y, y: c * x + d * y })
+
 /** The inverse of `place`. */
-export function unplace({ scale, rotation, x, y }: Placement, point: Point): Point {
+export function unplace({ scale, rotation, x, y, stretch }: Placement, point: Point): Point {
   const [c, s] = [cosDegrees(rotation), sinDegrees(rotation)]
   const [dx, dy] = [point.x - x, point.y - y]
-  return { x: (dx * c - dy * s) / scale, y: (dx * s + dy * c) / scale }
+  const flat = { x: (dx * c - dy * s) / scale, y: (dx * s + dy * c) / scale }
+  return stretch ? applied(inverted(stretch), flat) : flat
 }
 
 /** First `inner`, then `outer`: as a piece stands in a group. */
 export function within(outer: Placement, inner: Placement): Placement {
   const { x, y } = place(outer, inner)
-  return { scale: outer.scale * inner.scale, rotation: outer.rotation + inner.rotation, x, y }
+  const both = { scale: outer.scale * inner.scale, rotation: outer.rotation + inner.rotation, x, y }
+  if (!outer.stretch) return inner.stretch ? { ...both, stretch: inner.stretch } : both
+  // What the outer one stretches is turned already: turned back, it is a stretch before both.
+  const turned = multiplied(turnBy(-inner.rotation), multiplied(outer.stretch, turnBy(inner.rotation)))
+  return { ...both, stretch: inner.stretch ? multiplied(turned, inner.stretch) : turned }
+}
+
+/** All that a placement does but the shift. */
+export function linearOf({ scale, rotation, stretch }: Placement): Linear {
+  const turned = turnBy(rotation)
+  const { a, b, c, d } = stretch ? multiplied(turned, stretch) : turned
+  return { a: a * scale, b: b * scale, c: c * scale, d: d * scale }
 }
 
 /** The outline's segments on the render grid, and their bounds. */
 export function placed(outline: Outline, placement: Placement): { segments: Float64Array; bounds: Rect } {
-  const { scale, rotation, x, y } = placement
-  const c = cosDegrees(rotation) * scale
-  const s = sinDegrees(rotation) * scale
+  const { x, y } = placement
+  const { a, b, c, d } = linearOf(placement)
   const from = outline.segments
   const segments = new Float64Array(from.length)
   const bounds = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity }
   for (let i = 0; i < from.length; i += 2) {
-    const px = from[i]! * c + from[i + 1]! * s + x
-    const py = -from[i]! * s + from[i + 1]! * c + y
+    const px = from[i]! * a + from[i + 1]! * b + x
+    const py = from[i]! * c + from[i + 1]! * d + y
     segments[i] = px
     segments[i + 1] = py
     if (px < bounds.left) bounds.left = px

@@ -239,10 +239,7 @@ function rimOf(v: Vertex, turn: Turn, { join, limit, tolerance }: LineWork): Edg
   const { sign, from, to, half } = turn
   const { r } = v
   if (v.smooth || join === 'round') return arc(v, from, to, sign, r, tolerance)
-  const [start, end] = [from, to].map((n) => ({ x: v.x + n.x * r, y: v.y + n.y * r, smooth: false })) as [
-    Edge,
-    Edge,
-  ]
+  const [start, end] = [from, to].map((n) => ({ x: v.x + n.x * r, y: v.y + n.y * r, smooth: false })) as [Edge, Edge]
   if (join === 'bevel' || half < SHARP || 1 / half > limit) return [start, end]
   return [start, onBisector(v, turn, r / (2 * half * half), false), end]
 }

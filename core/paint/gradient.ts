@@ -2,7 +2,8 @@ import type { EvaluatedGradient } from '../values/evaluated'
 import { acosDegrees, cosDegrees, sinDegrees } from '../kernels/exact'
 import type { Affine } from '../kernels/kernels'
 import type { Placement } from '../outline/outline'
-import { place } from '../outline/outline'
+import { inverted } from '../outline/linear'
+import { linearOf, place } from '../outline/outline'
 import type { Point, Rect } from '../units'
 
 // Where the places of a gradient lie on the render pixels, for a shape with `bounds` in the space of `placement`.
@@ -20,10 +21,22 @@ export function gradientLine(
   const s = sinDegrees(paint.angle)
   const span = Math.abs((bounds.right - bounds.left) * c) + Math.abs((bounds.bottom - bounds.top) * s)
   const length = Math.max(1e-6, span * paint.scale * placement.scale)
+  if (placement.stretch) return stretchedLine(paint, bounds, placement)
   const middle = place(placement, { x: (bounds.left + bounds.right) / 2, y: (bounds.top + bounds.bottom) / 2 })
   const tx = cosDegrees(paint.angle + placement.rotation) / length
   const ty = -sinDegrees(paint.angle + placement.rotation) / length
   return { t0: 0.5 - middle.x * tx - middle.y * ty - paint.shift / paint.scale, tx, ty }
+}
+
+/** As above, for a shape that is stretched: the gradient is stretched with it. */
+function stretchedLine(paint: EvaluatedGradient, bounds: Rect, placement: Placement) {
+  const { middle, span } = lineOf(paint.angle, bounds)
+  const length = Math.max(1e-6, span * paint.scale)
+  const { a, b, c, d } = inverted(linearOf(placement))
+  const [dx, dy] = [cosDegrees(paint.angle) / length, -sinDegrees(paint.angle) / length]
+  const [tx, ty] = [dx * a + dy * c, dx * b + dy * d]
+  const at = place(placement, middle)
+  return { t0: 0.5 - at.x * tx - at.y * ty - paint.shift / paint.scale, tx, ty }
 }
 
 /** The values of a gradient that its two ends on the stage stand for. Angle in degrees, the others in shares. */
@@ -79,10 +92,10 @@ export function gradientTurn(paint: EvaluatedGradient, bounds: Rect, placement: 
 
 /** The inverse of a placement, around a point, stretched by (sx, sy). */
 export function fromPixels(placement: Placement, origin: { x: number; y: number }, sx: number, sy: number): Affine {
-  const { scale, rotation } = placement
-  const [c, s] = [cosDegrees(rotation) / scale, sinDegrees(rotation) / scale]
+  const { scale, rotation, stretch } = placement
+  const [k, s] = [cosDegrees(rotation) / scale, sinDegrees(rotation) / scale]
   const p = place(placement, origin)
-  const [a, b] = [c * sx, -s * sx]
-  const [cc, d] = [s * sy, c * sy]
-  return { a, b, c: cc, d, e: -(a * p.x + b * p.y), f: -(cc * p.x + d * p.y) }
+  const back = stretch ? inverted(linearOf(placement)) : { a: k, b: -s, c: s, d: k }
+  const [a, b, c, d] = [back.a * sx, back.b * sx, back.c * sy, back.d * sy]
+  return { a, b, c, d, e: -(a * p.x + b * p.y), f: -(c * p.x + d * p.y) }
 }

@@ -2,6 +2,7 @@ import type { EvaluatedTexture } from '../values/evaluated'
 import type { Affine, Kernels } from '../kernels/kernels'
 import type { Address } from '../kernels/module'
 import type { Placement } from '../outline/outline'
+import { place, within } from '../outline/outline'
 import type { Rect } from '../units'
 import { fromPixels } from './gradient'
 
@@ -96,6 +97,12 @@ export function textureMap(paint: EvaluatedTexture, bounds: Rect, placement: Pla
     y: (bounds.top + bounds.bottom) / 2 + paint.y * unit,
   }
   const stretch = 1 / (paint.scale * unit)
+  // Turned within what the piece's own stretch does to it, about its middle.
+  if (placement.stretch) {
+    const { x, y } = place(placement, origin)
+    const turned = within({ ...placement, x, y }, { scale: 1, rotation: paint.angle, x: 0, y: 0 })
+    return fromPixels(turned, { x: 0, y: 0 }, stretch, stretch)
+  }
   return fromPixels({ ...placement, rotation: placement.rotation + paint.angle }, origin, stretch, stretch)
 }
 

@@ -48,6 +48,21 @@ export const PLACE_PARAMETERS = {
     unit: '%',
     slider: [0, 300],
   }),
+  stretchX: number({
+    label: 'Stretch X',
+    help: 'Stretches the outline sideways, in %; its coats keep their width. Below 0 it is mirrored',
+    ...({ default: 100, min: -10_000, max: 10_000, step: 1, unit: '%', slider: [0, 300] } as const),
+  }),
+  stretchY: number({
+    label: 'Stretch Y',
+    help: 'Stretches the outline up and down, in %; its coats keep their width. Below 0 it is mirrored',
+    ...({ default: 100, min: -10_000, max: 10_000, step: 1, unit: '%', slider: [0, 300] } as const),
+  }),
+  skew: number({
+    label: 'Skew',
+    help: 'Lets the outline lean to the right, in degrees; below 0 to the left',
+    ...({ default: 0, min: -85, max: 85, step: 1, unit: '°', slider: [-45, 45] } as const),
+  }),
   opacity: number({
     label: 'Opacity',
     help: 'Opacity of the whole piece with all its coats, in %',

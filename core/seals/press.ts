@@ -1,6 +1,6 @@
 import { mapped } from '../edit/mapped'
 import { withPiece } from '../edit/path'
-import { pasteFinishes } from '../edit/finishes'
+import { pasteEntries } from '../edit/entries'
 import { pasteStack } from '../edit/stack'
 import { isMoving } from '../values/moving'
 import type { Moving } from '../values/moving'
@@ -61,7 +61,7 @@ export function pressSeal(card: Card, pieces: readonly string[], seal: Seal & { 
 
 function withLook(card: Card, id: string, { coats, finishes }: SealVariant): Card {
   const coated = pasteStack(card, id, coats)
-  return finishes ? pasteFinishes(coated, id, finishes) : coated
+  return finishes ? pasteEntries(coated, id, 'finish', finishes) : coated
 }
 
 /** The pieces on which a seal was pressed last. */

@@ -85,7 +85,8 @@ function dashed(
 function atSeam(dashes: Strand[], { closed, points, smooth }: Strand, { length }: MeasuredStrand): Strand[] {
   const [first, last] = [dashes[0], dashes.at(-1)]
   if (!closed || !first || !last || first === last || length <= 0) return dashes
-  const meets = (strand: Strand, at: number) => strand.points.at(at) === points[0] && strand.points.at(at + 1) === points[1]
+  const meets = (strand: Strand, at: number) =>
+    strand.points.at(at) === points[0] && strand.points.at(at + 1) === points[1]
   if (!meets(first, 0) || !meets(last, -2)) return dashes
   const one: Strand = {
     points: [...last.points, ...first.points.slice(2)],

@@ -12,12 +12,12 @@ export const round = defineStep({
   },
   headline: 'outer',
   works: 'areas',
-  idle: ({ outer, inner }) => [outer, inner].every((length) => (typeof length === 'number' ? length : length.value) === 0),
+  idle: ({ outer, inner }) =>
+    [outer, inner].every((length) => (typeof length === 'number' ? length : length.value) === 0),
   apply: ({ outer, inner }, mould, work) =>
     mould.map((part) => ({
       ...part,
       form: filletedRings(work.rings(part), { outer: work.px(outer), inner: work.px(inner) }, work.tolerance),
     })),
-  way: (from, to, { px }) =>
-    Math.max(Math.abs(px(to.outer) - px(from.outer)), Math.abs(px(to.inner) - px(from.inner))),
+  way: (from, to, { px }) => Math.max(Math.abs(px(to.outer) - px(from.outer)), Math.abs(px(to.inner) - px(from.inner))),
 })

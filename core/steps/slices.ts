@@ -45,12 +45,12 @@ const parameters = {
   turn: angle('Turn', 'How far bands are turned about their middle, in degrees anticlockwise', 0),
   order: choice({
     label: 'Moved',
-    help: 'To and fro in turn, each farther than the one before it, or by chance',
+    help: 'To and fro in turn, each farther than the one before it, or as chance has it',
     default: 'alternating',
     options: [
       { value: 'alternating', label: 'In turn' },
       { value: 'stairs', label: 'One way' },
-      { value: 'chance', label: 'By chance' },
+      { value: 'chance', label: 'Chance' },
     ],
   }),
   every: every({ when: { parameter: 'order', is: ['chance'] } }),
@@ -131,7 +131,9 @@ function sliced(part: MouldPart, values: Values, heights: readonly number[], wor
     const cut = work.common(level, [box])
     const by = shareOf(values, i, count, work.chance)
     const apart = (i - (count - 1) / 2) * px(values.gap)
-    return cut.map((ring) => mapped(ring, movedBy(values.turn * by, middle, px(values.along) * by, px(values.across) * by + apart)))
+    return cut.map((ring) =>
+      mapped(ring, movedBy(values.turn * by, middle, px(values.along) * by, px(values.across) * by + apart)),
+    )
   })
   if (work.banded && part.band === null) {
     return bands.map((band, i) => ({ ...part, band: i, form: band.map((ring) => mapped(ring, frame.back)) }))

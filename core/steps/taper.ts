@@ -27,7 +27,11 @@ export const taper = defineStep({
     start: percent('Start', 'Thickness where the curve is 0, or without pressure, in % of the line', 100, { max: 400 }),
     end: percent('End', 'Thickness where the curve is 1, or at full pressure, in % of the line', 0, { max: 400 }),
     profile: {
-      ...curve({ label: 'Curve', help: 'How the thickness goes from the start of the line to its end', default: 'linear' }),
+      ...curve({
+        label: 'Curve',
+        help: 'How the thickness goes from the start of the line to its end',
+        default: 'linear',
+      }),
       when: { parameter: 'by', is: ['curve'] },
     },
   },

@@ -150,8 +150,7 @@ function warpOf(values: Values, area: Rect, px: (length: Length) => Px, throwOf:
     case 'wave': {
       const [height, length] = [px(values.height), Math.max(1e-3, px(values.length))]
       const at = (along: number) => height * sinDegrees(360 * (along / length - values.phase))
-      return ({ x, y }) =>
-        level ? { x, y: y + at(x - area.left) } : { x: x + at(y - area.top), y }
+      return ({ x, y }) => (level ? { x, y: y + at(x - area.left) } : { x: x + at(y - area.top), y })
     }
     case 'swell': {
       const grown = (share: number) => 1 + (values.swell / 100) * Math.max(0, 1 - share * share)

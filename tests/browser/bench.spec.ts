@@ -22,7 +22,7 @@ test('the first road: type, words, font, coats; every step shows, undoes and is 
   await page.getByRole('option', { name: /Bungee/ }).click()
   await expect.poll(() => pixels(page)).not.toBe(plain)
 
-  await page.getByRole('button', { name: 'Pour or finish' }).click()
+  await page.getByRole('button', { name: 'Pour, form or finish' }).click()
   await page.getByRole('menuitem', { name: 'Stroke, outside', exact: true }).click()
   const thin = await pixels(page)
   const width = page.getByRole('textbox', { name: 'Type · stroke width' })
@@ -31,7 +31,7 @@ test('the first road: type, words, font, coats; every step shows, undoes and is 
   await expect.poll(() => pixels(page)).not.toBe(thin)
   const wide = await pixels(page)
 
-  await page.getByRole('button', { name: 'Pour or finish' }).click()
+  await page.getByRole('button', { name: 'Pour, form or finish' }).click()
   await page.getByRole('menuitem', { name: 'Shadow, outside', exact: true }).click()
   await expect.poll(() => pixels(page)).not.toBe(wide)
   await page.getByRole('button', { name: 'Shadow, outside: switch off' }).click()
@@ -185,7 +185,7 @@ test('a gradient is made, its colours keyed; the unit of a length changes withou
   await page.getByRole('button', { name: 'Set a key of Title · fill colour 1 here' }).click()
   await page.locator('body').click({ position: { x: 640, y: 30 } })
   const before = await pixels(page)
-  await page.getByRole('button', { name: 'Pour or finish' }).click()
+  await page.getByRole('button', { name: 'Pour, form or finish' }).click()
   await page.getByRole('menuitem', { name: 'Stroke, inside', exact: true }).click()
   await expect.poll(async () => (await pixels(page)) !== before).toBe(true)
   await page.locator('.settings .room .head .quiet').waitFor()
@@ -254,7 +254,7 @@ test('every kind of coat is poured and shows; a profile is drawn on; a gradient 
   const id = await openCard(page, title())
   for (const name of ['Bevel, inside', 'Glow, outside', 'Sheen', 'Depth']) {
     const before = await pixels(page)
-    await page.getByRole('button', { name: 'Pour or finish' }).click()
+    await page.getByRole('button', { name: 'Pour, form or finish' }).click()
     await page.getByRole('menuitem', { name, exact: true }).click()
     await expect.poll(() => pixels(page), name).not.toBe(before)
   }

@@ -14,8 +14,8 @@ const folder = mkdtempSync(join(tmpdir(), 'wax-finish-'))
 test.afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
 async function addFinish(page: Page, name: string) {
-  await page.getByRole('button', { name: /Pour or finish|Add a finish/ }).click()
-  await page.getByLabel('Find a coat or finish').fill(name)
+  await page.getByRole('button', { name: /Pour, form or finish|Pour or finish|Add a finish/ }).click()
+  await page.getByLabel(/^Find a /).fill(name)
   await page.getByRole('menuitem', { name, exact: true }).click()
 }
 

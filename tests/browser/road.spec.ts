@@ -48,7 +48,7 @@ test('a new user makes a lower third from nothing, saves its look as a seal, pre
     .last()
     .click()
   for (const coat of ['Stroke, outside', 'Glow, outside', 'Bevel, inside']) {
-    await page.getByRole('button', { name: 'Pour or finish' }).click()
+    await page.getByRole('button', { name: 'Pour, form or finish' }).click()
     await page.getByRole('menuitem', { name: coat, exact: true }).click()
   }
   await page.keyboard.press('Escape')

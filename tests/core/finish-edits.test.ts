@@ -2,15 +2,8 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { readCard } from '#core/card/read'
 import type { Card } from '#core/card/schema'
-import {
-  addFinish,
-  addWash,
-  changeFinish,
-  duplicateFinish,
-  moveFinish,
-  pasteFinishes,
-  removeFinish,
-} from '#core/edit/finishes'
+import { changeEntry, duplicateEntry, moveEntry, pasteEntries, removeEntry } from '#core/edit/entries'
+import { addFinish, addWash } from '#core/edit/finishes'
 import { storedAt, writeValue } from '#core/edit/values'
 import { WASH_MIXES } from '#core/edit/wash-mixes'
 import { FINISHES } from '#core/finishes/table'
@@ -55,16 +48,16 @@ describe('finishes of a piece', () => {
             next.splice(Math.min(to, list.length), 0, kind)
           } else if (chosen) {
             if (what === 'copy') {
-              card = duplicateFinish(card, 'a', chosen.id).card
+              card = duplicateEntry(card, 'a', chosen.id).card
               next.splice(index, 0, chosen.kind)
             } else if (what === 'remove') {
-              card = removeFinish(card, 'a', chosen.id)
+              card = removeEntry(card, 'a', chosen.id)
               next.splice(index, 1)
             } else if (what === 'move') {
-              card = moveFinish(card, 'a', chosen.id, to)
+              card = moveEntry(card, 'a', chosen.id, to)
               next.splice(index, 1)
               next.splice(to, 0, chosen.kind)
-            } else card = changeFinish(card, 'a', chosen.id, { name: 'Mine' })
+            } else card = changeEntry(card, 'a', chosen.id, { name: 'Mine' })
           }
           expected = next
         }
@@ -81,7 +74,7 @@ describe('finishes of a piece', () => {
   test('all of one piece on another: in their order, with their values and ids of their own', () => {
     const made = addFinish(addFinish(start, 'a', 'grain', { values: { amount: 31 } }).card, 'a', 'bloom').card
     const busy = addFinish(made, 'b', 'tint').card
-    const pasted = pasteFinishes(busy, 'b', finishesOf(busy, 'a'))
+    const pasted = pasteEntries(busy, 'b', 'finish', finishesOf(busy, 'a'))
     expect(kindsOf(pasted, 'b')).toEqual(['bloom', 'grain'])
     expect(finishesOf(pasted, 'b')[1]).toMatchObject({ amount: 31 })
     const ids = [...finishesOf(pasted, 'a'), ...finishesOf(pasted, 'b')].map(({ id }) => id)
@@ -95,9 +88,9 @@ describe('finishes of a piece', () => {
 
   test('a finish that is gone is not moved, copied or removed', () => {
     const { card } = addFinish(start, 'a', 'grain')
-    expect(kindsOf(moveFinish(card, 'a', 'gone', 0), 'a')).toEqual(['grain'])
-    expect(kindsOf(duplicateFinish(card, 'a', 'gone').card, 'a')).toEqual(['grain'])
-    expect(kindsOf(removeFinish(card, 'a', 'gone'), 'a')).toEqual(['grain'])
+    expect(kindsOf(moveEntry(card, 'a', 'gone', 0), 'a')).toEqual(['grain'])
+    expect(kindsOf(duplicateEntry(card, 'a', 'gone').card, 'a')).toEqual(['grain'])
+    expect(kindsOf(removeEntry(card, 'a', 'gone'), 'a')).toEqual(['grain'])
   })
 })
 

@@ -2,13 +2,18 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import { COATS } from '#core/coats/table'
 import { FINISHES } from '#core/finishes/table'
+import { STEPS } from '#core/steps/table'
 import type { ChoiceParameter } from '#core/values/parameters'
 import HintText from '../fields/HintText.vue'
 
-/** The one sheet that adds to a piece: coats are poured, finishes laid on top; found by typing. */
-const props = defineProps<{ coats: boolean }>()
+/** The one sheet that adds to a piece: coats are poured, steps form its outline, finishes are laid on top; found by typing. */
+const props = defineProps<{ coats: boolean; steps: boolean }>()
 const open = defineModel<boolean>({ required: true })
-const emit = defineEmits<{ pour: [kind: string, label: string, side: string]; finish: [kind: string, label: string] }>()
+const emit = defineEmits<{
+  pour: [kind: string, label: string, side: string]
+  form: [kind: string, label: string]
+  finish: [kind: string, label: string]
+}>()
 
 interface Pour {
   kind: string
@@ -30,7 +35,11 @@ const fits = ({ label, help }: { label: string; help: string }) => {
   return words.every((word) => `${label} ${help}`.toLowerCase().includes(word))
 }
 const pours = computed(() => (props.coats ? POURS.filter(fits) : []))
+const steps = computed(() => (props.steps ? STEPS.filter(fits) : []))
 const finishes = computed(() => FINISHES.filter(fits))
+const prompt = computed(() =>
+  props.steps ? 'Find a coat, step or finish' : props.coats ? 'Find a coat or finish' : 'Find a finish',
+)
 
 watch(open, async (now) => {
   if (!now) return
@@ -42,8 +51,10 @@ watch(open, async (now) => {
 /** Enter takes the first one that is found. */
 function first() {
   const [pour] = pours.value
+  const [step] = steps.value
   const [finish] = finishes.value
   if (pour) emit('pour', pour.kind, pour.label, pour.sides[0]!.value)
+  else if (step) emit('form', step.kind, step.label)
   else if (finish) emit('finish', finish.kind, finish.label)
 }
 </script>
@@ -55,12 +66,17 @@ function first() {
         ref="field"
         v-model="sought"
         class="plain-field"
-        placeholder="Find a coat or finish"
-        aria-label="Find a coat or finish"
+        :placeholder="prompt"
+        :aria-label="prompt"
         @keydown.enter.prevent="first"
         @keydown.esc="open = false"
       />
-      <div v-if="pours.length + finishes.length > 0" class="lists" role="menu" aria-label="Pour or finish">
+      <div
+        v-if="pours.length + steps.length + finishes.length > 0"
+        class="lists"
+        role="menu"
+        aria-label="Pour, form or finish"
+      >
         <section v-if="pours.length > 0" role="none">
           <h3 aria-hidden="true">Pour</h3>
           <div class="pours" role="none">
@@ -80,9 +96,22 @@ function first() {
             </div>
           </div>
         </section>
+        <section v-if="steps.length > 0" role="none">
+          <h3 aria-hidden="true">Form</h3>
+          <div class="kinds two" role="group" aria-label="Form">
+            <button
+              v-for="choice in steps"
+              :key="choice.kind"
+              role="menuitem"
+              @click="emit('form', choice.kind, choice.label)"
+            >
+              {{ choice.label }}<HintText :text="choice.help" />
+            </button>
+          </div>
+        </section>
         <section v-if="finishes.length > 0" role="none">
           <h3 aria-hidden="true">Finish</h3>
-          <div class="finishes" role="group" aria-label="Finish">
+          <div class="kinds" role="group" aria-label="Finish">
             <button
               v-for="choice in finishes"
               :key="choice.kind"
@@ -138,10 +167,13 @@ h3 {
   display: flex;
   gap: 5px;
 }
-.finishes {
+.kinds {
   display: grid;
   grid-template-columns: repeat(3, 108px);
   gap: 5px;
+}
+.kinds.two {
+  grid-template-columns: repeat(2, 84px);
 }
 button {
   height: 28px;

@@ -3,7 +3,9 @@ import { computed, ref, watch } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import type { DepthGroup } from '#core/coats/definition'
 import { coatOf } from '#core/coats/table'
+import { takesEntries } from '#core/edit/entries'
 import { addFinish } from '#core/edit/finishes'
+import { addStep } from '#core/edit/steps'
 import { addCoat, moveCoat } from '#core/edit/stack'
 import { writeValue } from '#core/edit/values'
 import type { Coat, Piece } from '#core/card/schema'
@@ -16,7 +18,7 @@ import { useRibbon } from '~/stores/ribbon'
 import { useStage } from '~/stores/stage'
 import AddSheet from './AddSheet.vue'
 import CoatSlab from './CoatSlab.vue'
-import FinishStack from './FinishStack.vue'
+import EntryStack from './EntryStack.vue'
 
 const props = defineProps<{ piece: Piece }>()
 const bench = useBench()
@@ -35,6 +37,11 @@ const GROUPS: { name: DepthGroup; label: string; empty(piece: Piece): string }[]
 
 /** A wash has no coats. */
 const coated = computed(() => PIECE_KINDS[props.piece.kind].coatsFrom !== 'nothing')
+/** Only what has an outline can be formed. */
+const formed = computed(() => takesEntries(props.piece, 'step'))
+const addLabel = computed(() =>
+  formed.value ? 'Pour, form or finish' : coated.value ? 'Pour or finish' : 'Add a finish',
+)
 /** A coat behind whose blend mode cannot reach what lies behind the piece, because the piece has finishes. */
 const unheard = computed(() => {
   const { coats, finishes } = props.piece
@@ -71,14 +78,15 @@ function pour(kind: string, label: string, side: string) {
   bench.select(props.piece.id, made)
 }
 
-/** Lays a finish on every selected piece; on this one it is selected then. */
-function finish(kind: string, label: string) {
+/** Adds a finish or a step to every selected piece; on this one it is selected then. */
+function add(what: 'Finish' | 'Form', kind: string, label: string) {
   const others = bench.selection.filter((id) => id !== props.piece.id)
+  const put = what === 'Finish' ? addFinish : addStep
   pouring.value = false
   let made = ''
-  bench.edit(`Finish: ${label.toLowerCase()}`, (card) => {
-    const more = others.reduce((next, id) => addFinish(next, id, kind).card, card)
-    const laid = addFinish(more, props.piece.id, kind)
+  bench.edit(`${what}: ${label.toLowerCase()}`, (card) => {
+    const more = others.reduce((next, id) => put(next, id, kind).card, card)
+    const laid = put(more, props.piece.id, kind)
     made = laid.id
     return laid.card
   })
@@ -112,7 +120,7 @@ function toggle(coat: Coat) {
   <div class="core">
     <div v-if="piece.finishes.length > 0 || !coated" class="group over">
       <span class="depth" aria-hidden="true">{{ coated ? 'finish' : '' }}</span>
-      <FinishStack :piece="piece" />
+      <EntryStack :piece="piece" family="finish" />
       <span v-if="piece.finishes.length === 0" class="empty">A wash does nothing yet: add a finish</span>
     </div>
     <div v-for="group in coated ? GROUPS : []" :key="group.name" class="group">
@@ -142,9 +150,20 @@ function toggle(coat: Coat) {
       </VueDraggable>
       <span v-if="piece.coats[group.name].length === 0" class="empty">{{ group.empty(piece) }}</span>
     </div>
+    <div v-if="piece.outlineSteps.length > 0" class="group form">
+      <span class="depth" aria-hidden="true">form</span>
+      <EntryStack :piece="piece" family="step" />
+    </div>
     <button class="pour">
-      {{ coated ? 'Pour or finish' : 'Add a finish' }}
-      <AddSheet v-model="pouring" :coats="coated" @pour="pour" @finish="finish" />
+      {{ addLabel }}
+      <AddSheet
+        v-model="pouring"
+        :coats="coated"
+        :steps="formed"
+        @pour="pour"
+        @form="(kind, label) => add('Form', kind, label)"
+        @finish="(kind, label) => add('Finish', kind, label)"
+      />
     </button>
     <p v-if="unheard" class="quiet note">
       Because of its finishes, {{ unheard }} blends with the piece itself and not with what lies behind it.

@@ -7,6 +7,7 @@ import { PIECE_KINDS } from '#core/pieces/table'
 import type { Piece } from '#core/card/schema'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { coatPaint } from '~/composables/coat-words'
+import { familyOf } from '~/composables/entry-words'
 import { paintCss } from '~/composables/paint-css'
 import { useStackWork } from '~/composables/stack-work'
 import { switchValue } from '#core/values/evaluated'
@@ -132,7 +133,11 @@ function drop(event: DragEvent) {
             :disabled="!clipboard.coat"
             @click="work.pasteCoats(all)"
           />
-          <VListItem title="Paste the finish" :disabled="!clipboard.finish" @click="work.pasteFinishOn(all)" />
+          <VListItem
+            v-if="clipboard.entry"
+            :title="familyOf(clipboard.entry) === 'finish' ? 'Paste the finish' : 'Paste the step'"
+            @click="work.pasteEntryOn(all)"
+          />
           <VListItem title="Clear the core" @click="work.clearCores(all)" />
           <VDivider />
           <VListItem title="Delete" @click="work.removePieces(all)" />

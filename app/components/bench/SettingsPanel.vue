@@ -6,11 +6,10 @@ import { allPieces } from '#core/card/tree'
 import { counts } from '#core/values/parameter-kinds'
 import { PIECE_KINDS } from '#core/pieces/table'
 import { coatOf } from '#core/coats/table'
-import { finishOf } from '#core/finishes/table'
 import { PLACE_PARAMETERS } from '#core/pieces/place'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { coatTitle } from '~/composables/coat-words'
-import { finishTitle } from '~/composables/finish-words'
+import { definitionOf, entryTitle } from '~/composables/entry-words'
 import { useBench } from '~/stores/bench'
 import NumberRow from '../fields/NumberRow.vue'
 import PaintField from '../fields/PaintField.vue'
@@ -35,14 +34,14 @@ function referenceOf(piece: string): number {
   return props.outlook.find(({ id }) => id === piece)?.reference ?? 0
 }
 const reference = computed(() => referenceOf(bench.selectedPiece ?? ''))
-/** The coat or finish that is selected. */
-const part = computed(() => bench.coat ?? bench.finish)
+/** The coat, finish or step that is selected. */
+const part = computed(() => bench.coat ?? bench.entry)
 const definition = computed(() =>
-  bench.coat ? coatOf(bench.coat.kind) : bench.finish ? finishOf(bench.finish.kind) : null,
+  bench.coat ? coatOf(bench.coat.kind) : bench.entry ? definitionOf(bench.entry) : null,
 )
 const title = computed(() => {
   if (bench.coat) return coatTitle(bench.coat)
-  if (bench.finish) return finishTitle(bench.finish)
+  if (bench.entry) return entryTitle(bench.entry)
   return bench.pieces.length > 1 ? `${bench.pieces.length} pieces` : (bench.piece?.name ?? 'Card')
 })
 const places = computed(() => {

@@ -8,7 +8,7 @@ import type { PieceOutlook } from '#core/frame/outlook'
 import { backdropCss } from '~/composables/backdrops'
 import { useBringFiles } from '~/composables/bring-files'
 import { coatTitle } from '~/composables/coat-words'
-import { finishTitle } from '~/composables/finish-words'
+import { entryTitle } from '~/composables/entry-words'
 import { followPointer } from '~/composables/follow-pointer'
 import { useKeys } from '~/composables/keys'
 import { useBench } from '~/stores/bench'
@@ -78,8 +78,8 @@ const state = computed(() => {
     const piece = allPieces(bench.card!.pieces).find(({ id }) => id === stage.alone!.piece)
     const is = ({ id }: { id: string }) => id === stage.alone!.part
     const coat = piece && [...piece.coats.face, ...piece.coats.behind].find(is)
-    const finish = piece?.finishes.find(is)
-    const part = coat ? coatTitle(coat) : finish ? finishTitle(finish) : ''
+    const entry = piece?.finishes.find(is) ?? piece?.outlineSteps.find(is)
+    const part = coat ? coatTitle(coat) : entry ? entryTitle(entry) : ''
     return { text: `Alone: ${piece?.name ?? ''}${part ? ` · ${part.toLowerCase()}` : ''}`, back: 'Show all' }
   }
   if (stage.openGroup) {

@@ -1,11 +1,13 @@
 import { useDebounceFn } from '@vueuse/core'
 import type { Ref } from 'vue'
 import { onScopeDispose, watch } from 'vue'
-import type { Card, Finish, Piece } from '#core/card/schema'
+import type { Card, Piece } from '#core/card/schema'
+import type { Entry } from '#core/edit/entries'
 import { replacePiece } from '#core/card/tree'
 import { alone } from '#core/frame/pick'
 import type { Rect } from '#core/units'
 import { forgetCard, onEngine, pictureOf, setCard } from '~/workers/engine-pool'
+import { familyOf } from './entry-words'
 import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
 
@@ -14,11 +16,11 @@ const SCALE = 0.25
 /** The hand rests so long before strips are made anew. */
 const REST = 350
 
-/** Draws on a canvas what comes into a finish (left half) and what goes out (right half), at the playhead. */
-export function useFinishStrip(canvas: Ref<HTMLCanvasElement | undefined>, piece: () => Piece, finish: () => Finish) {
+/** Draws on a canvas what comes into a finish or a step (left half) and what goes out (right half), at the playhead. */
+export function useEntryStrip(canvas: Ref<HTMLCanvasElement | undefined>, piece: () => Piece, entry: () => Entry) {
   const bench = useBench()
   const ribbon = useRibbon()
-  const name = (half: string) => `strip ${piece().id} ${finish().id} ${half}`
+  const name = (half: string) => `strip ${piece().id} ${entry().id} ${half}`
   let closed = false
   let version = 0
 
@@ -27,17 +29,17 @@ export function useFinishStrip(canvas: Ref<HTMLCanvasElement | undefined>, piece
     const { card } = bench
     const context = canvas.value?.getContext('2d')
     if (!card || !context || bench.dragging) return
-    const [before, after] = [withFinishes(card, piece(), finish(), false), withFinishes(card, piece(), finish(), true)]
+    const [before, after] = [upTo(card, piece(), entry(), false), upTo(card, piece(), entry(), true)]
     setCard(name('before'), before)
     setCard(name('after'), after)
-    const entry = (
+    const stands = (
       await onEngine(
         (face) => face.outlook(name('before'), ribbon.frame),
         () => [],
       )
     ).find(({ id }) => id === piece().id)
     const { width, height } = canvas.value!
-    const part = middleOf(entry?.bounds ?? null, card, width / height)
+    const part = middleOf(stands?.bounds ?? null, card, width / height)
     context.clearRect(0, 0, width, height)
     for (const [i, half] of ['before', 'after'].entries()) {
       const shown = await pictureOf(name(half), ribbon.frame, { scale: SCALE, draft: true })
@@ -66,12 +68,13 @@ export function useFinishStrip(canvas: Ref<HTMLCanvasElement | undefined>, piece
   })
 }
 
-/** The piece alone, or what a wash treats, with the finishes that work before this one, and with this one. */
-function withFinishes(card: Card, piece: Piece, finish: Finish, after: boolean): Card {
+/** The piece alone, or what a wash treats, with what works before this entry, and with it. */
+function upTo(card: Card, piece: Piece, entry: Entry, after: boolean): Card {
   const shown = piece.kind === 'wash' ? card : alone(card, piece)
-  const at = piece.finishes.findIndex(({ id }) => id === finish.id)
-  const finishes = piece.finishes.slice(after ? at : at + 1)
-  return { ...shown, pieces: replacePiece(shown.pieces, piece.id, (one) => [{ ...one, finishes } as Piece]) }
+  const name = familyOf(entry) === 'finish' ? 'finishes' : 'outlineSteps'
+  const at = piece[name].findIndex(({ id }) => id === entry.id)
+  const change = { [name]: piece[name].slice(after ? at : at + 1) }
+  return { ...shown, pieces: replacePiece(shown.pieces, piece.id, (one) => [{ ...one, ...change } as Piece]) }
 }
 
 /** The part of the frame that is shown: the middle of the piece. */

@@ -1,41 +1,42 @@
 <script setup lang="ts">
 import { mdiDotsHorizontal } from '@mdi/js'
 import { computed, ref } from 'vue'
-import type { Finish, Piece } from '#core/card/schema'
+import type { Piece } from '#core/card/schema'
+import type { Entry } from '#core/edit/entries'
 import { switchValue } from '#core/values/evaluated'
-import { finishHeadline, finishTitle } from '~/composables/finish-words'
-import { useFinishStrip } from '~/composables/finish-strip'
+import { entryHeadline, entryTitle, familyOf } from '~/composables/entry-words'
+import { useEntryStrip } from '~/composables/entry-strip'
 import { useMoment } from '~/composables/moment'
 import { useStackWork } from '~/composables/stack-work'
 import { useClipboard } from '~/stores/clipboard'
 import NameInput from '../fields/NameInput.vue'
 import EyeButton from './EyeButton.vue'
 
-/** One finish as a thin glaze on top of the core; its strip shows the piece before and after it. */
-const props = defineProps<{ finish: Finish; piece: Piece; selected: boolean }>()
+/** A finish as a thin glaze on top of the core, a step as a thin form at its foot; its strip shows the piece before and after it. */
+const props = defineProps<{ entry: Entry; piece: Piece; selected: boolean }>()
 defineEmits<{ select: []; toggle: [] }>()
 
 const { shown: moment } = useMoment(() => props.piece.id)
 const work = useStackWork()
 const clipboard = useClipboard()
 const naming = ref(false)
-const works = computed(() => switchValue(props.finish.on, moment.value))
-const title = computed(() => finishTitle(props.finish))
+const works = computed(() => switchValue(props.entry.on, moment.value))
+const title = computed(() => entryTitle(props.entry))
 const strip = ref<HTMLCanvasElement>()
-useFinishStrip(
+useEntryStrip(
   strip,
   () => props.piece,
-  () => props.finish,
+  () => props.entry,
 )
 
 function rename(name: string) {
-  const plain = finishTitle({ ...props.finish, name: '' })
-  work.renameFinish(props.piece, props.finish, name === plain ? '' : name.slice(0, 120))
+  const plain = entryTitle({ ...props.entry, name: '' })
+  work.renameEntry(props.piece, props.entry, name === plain ? '' : name.slice(0, 120))
 }
 </script>
 
 <template>
-  <div class="glaze" :class="{ selected, off: !works }">
+  <div class="thin" :class="[familyOf(entry), { selected, off: !works }]">
     <NameInput
       v-if="naming"
       class="naming"
@@ -47,17 +48,17 @@ function rename(name: string) {
     <button v-else class="body" :aria-pressed="selected" @click="$emit('select')" @dblclick="naming = true">
       <canvas ref="strip" class="strip" width="68" height="20" aria-hidden="true" />
       <span class="title">{{ title }}</span>
-      <span class="amount">{{ works ? finishHeadline(finish, moment) : 'off' }}</span>
+      <span class="amount">{{ works ? entryHeadline(entry, moment) : 'off' }}</span>
     </button>
     <button class="more icon-button" :aria-label="`${title}, more`">
       <VIcon :icon="mdiDotsHorizontal" size="16" />
       <VMenu activator="parent" location="bottom end">
         <VList density="compact">
-          <VListItem title="See alone" @click="work.see(piece.id, finish.id)" />
+          <VListItem title="See alone" @click="work.see(piece.id, entry.id)" />
           <VListItem title="Rename" subtitle="Double-click" @click="naming = true" />
-          <VListItem title="Duplicate" subtitle="Ctrl+D" @click="work.duplicateFinishOf(piece, finish)" />
-          <VListItem title="Copy" subtitle="Ctrl+C" @click="clipboard.keepFinish(finish)" />
-          <VListItem title="Take away" subtitle="Delete" @click="work.removeFinishOf(piece, finish)" />
+          <VListItem title="Duplicate" subtitle="Ctrl+D" @click="work.duplicateEntryOf(piece, entry)" />
+          <VListItem title="Copy" subtitle="Ctrl+C" @click="clipboard.keepEntry(entry)" />
+          <VListItem title="Take away" subtitle="Delete" @click="work.removeEntryOf(piece, entry)" />
         </VList>
       </VMenu>
     </button>
@@ -66,7 +67,7 @@ function rename(name: string) {
 </template>
 
 <style scoped>
-.glaze {
+.thin {
   display: flex;
   align-items: center;
   height: 24px;
@@ -75,7 +76,14 @@ function rename(name: string) {
   border: 1px solid var(--line);
   border-radius: 12px 5px 5px 12px;
 }
-.glaze.selected {
+/* A form is cut where a glaze is round. */
+.thin.step {
+  border-radius: 2px 5px 5px 2px;
+}
+.thin.step .strip {
+  border-radius: 1px 0 0 1px;
+}
+.thin.selected {
   background: var(--raised);
   border-color: var(--teal);
   box-shadow: inset 0 0 0 1px var(--teal);
@@ -137,8 +145,8 @@ function rename(name: string) {
   width: 24px;
   opacity: 0;
 }
-.glaze:hover .more,
-.glaze:focus-within .more {
+.thin:hover .more,
+.thin:focus-within .more {
   opacity: 1;
 }
 </style>

@@ -1,0 +1,45 @@
+import { finishOf, FINISH_KINDS } from '#core/finishes/table'
+import { stepOf } from '#core/steps/table'
+import type { Entry, EntryFamily } from '#core/edit/entries'
+import { curveName } from '#core/curves/curve'
+import { counts } from '#core/values/parameter-kinds'
+import type { Moment } from '#core/values/evaluated'
+import { valueAt } from '#core/values/evaluated'
+import type { Length } from '#core/values/moving'
+
+/** What an entry is: no kind is in both tables. */
+export const familyOf = ({ kind }: Entry): EntryFamily => (FINISH_KINDS.includes(kind) ? 'finish' : 'step')
+
+/** The definition of a finish or of an outline step. */
+export const definitionOf = (entry: Entry) => (familyOf(entry) === 'finish' ? finishOf(entry.kind) : stepOf(entry.kind))
+
+/** The name that it was given, or that of its kind: `Blur, along`. */
+export function entryTitle(entry: Entry): string {
+  if (entry.name) return entry.name
+  const { label, parameters } = definitionOf(entry)
+  const { form } = parameters
+  const option = form?.type === 'choice' ? form.options.find(({ value }) => value === entry.form) : undefined
+  return option ? `${label}, ${option.label.toLowerCase()}` : label
+}
+
+/** The value that says most of it, as its slab shows it. */
+export function entryHeadline(entry: Entry, at: Moment): string {
+  const { headline, parameters } = definitionOf(entry)
+  // Where the headline does not count, the first amount does.
+  const name = counts(parameters[headline]!, entry)
+    ? headline
+    : Object.keys(parameters).find(
+        (other) => ['length', 'number'].includes(parameters[other]!.type) && counts(parameters[other]!, entry),
+      )
+  if (!name) return ''
+  const parameter = parameters[name]!
+  const value = valueAt(parameter, entry[name], at)
+  const round = (v: number) => Math.round(v * 10) / 10
+  if (parameter.type === 'length') {
+    const length = value as Length
+    return typeof length === 'number' ? `${round(length)} px` : `${round(length.value)} %`
+  }
+  if (parameter.type === 'number') return `${round(value as number)} ${parameter.unit}`.trim()
+  if (parameter.type === 'curve' && typeof entry[name] === 'string') return curveName(entry[name] as 'linear')
+  return ''
+}
