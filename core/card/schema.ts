@@ -55,6 +55,9 @@ interface PlacedPiece {
   stretchX: Movable<number>
   stretchY: Movable<number>
   skew: Movable<number>
+  /** The words that it is woven through, and the letters that it passes behind, counted from 1. */
+  weave: string | null
+  weaveLetters: Movable<string>
   opacity: Movable<number>
   blend: BlendMode
   /** Both lists are front first. */
@@ -78,14 +81,32 @@ export interface TypePiece extends PlacedPiece {
   tracking: Movable<number>
   leading: Movable<number>
   align: 'left' | 'centre' | 'right'
+  /** In no file: the letters that are drawn, counted from 0; all where left out. */
+  only?: readonly number[]
+  /** The piece along whose outline the words stand. */
+  along: string | null
   /** Letter motion: each range on what the one before it gives. */
   ranges: LetterRange[]
 }
 
-export interface BoxPiece extends PlacedPiece {
-  kind: 'box'
+/** A shape whose size and place follow what other pieces span. */
+interface FittingPiece extends PlacedPiece {
   width: Movable<number>
   height: Movable<number>
+  fitTo: string[]
+  fitBy: 'lines' | 'ink'
+  fitWidth: Movable<boolean>
+  fitHeight: Movable<boolean>
+  fitX: 'left' | 'middle' | 'right' | 'free'
+  fitY: 'top' | 'middle' | 'foot' | 'free'
+  padLeft: Movable<number>
+  padRight: Movable<number>
+  padTop: Movable<number>
+  padFoot: Movable<number>
+}
+
+export interface BoxPiece extends FittingPiece {
+  kind: 'box'
   ownCorners: Movable<boolean>
   radius: Movable<number>
   topLeft: Movable<number>
@@ -94,20 +115,16 @@ export interface BoxPiece extends PlacedPiece {
   bottomLeft: Movable<number>
 }
 
-export interface PolygonPiece extends PlacedPiece {
+export interface PolygonPiece extends FittingPiece {
   kind: 'polygon'
-  width: Movable<number>
-  height: Movable<number>
   sides: Movable<number>
   /** 0 for a polygon; for a star how far its inner corners are drawn in, in %. */
   inset: Movable<number>
   radius: Movable<number>
 }
 
-export interface EllipsePiece extends PlacedPiece {
+export interface EllipsePiece extends FittingPiece {
   kind: 'ellipse'
-  width: Movable<number>
-  height: Movable<number>
 }
 
 export interface LinePiece extends PlacedPiece {

@@ -43,7 +43,12 @@ export const displace = defineFinish({
       default: '#808080',
       ...from('paint'),
     }),
-    piece: piece({ label: 'Piece', help: 'The piece that is the map, as it stands on the card', ...from('piece') }),
+    piece: piece({
+      label: 'Piece',
+      help: 'The piece that is the map, as it stands on the card',
+      use: 'picture',
+      ...from('piece'),
+    }),
     x: way('Amount X', 'How far white moves the picture to the left, and black to the right', 20),
     y: way('Amount Y', 'How far white moves the picture up, and black down', 0),
     channelX: channelOf('X', 'lightness'),

@@ -3,15 +3,15 @@ import type { StoredValue } from '../values/moving'
 import { isMoving } from '../values/moving'
 import type { Parameter } from '../values/parameters'
 import type { Card, Piece } from '../card/schema'
-import { valueAt, valuesAt } from '../values/evaluated'
+import { valueAt } from '../values/evaluated'
 import { allPieces, piecesIn } from '../card/tree'
 import { sourcesOf } from '../values/links'
 import { Kept } from '../kept'
-import { PIECE_KINDS } from '../pieces/table'
 import type { Moment } from '../values/moment'
 import { insideOf } from '../time/clock'
 import { stepped } from '../values/moment'
 import { wordingAt } from '../card/wording'
+import { fittedOf, formValuesAt } from './fitted'
 import { isRestless, looksElsewhere } from './laid-finishes'
 import type { Drawing } from './piece'
 import { mostExposures } from './shutter'
@@ -104,7 +104,7 @@ export class Contents {
 
   /** The name of what a piece holds, without its own coats and place. `at` is the moment of the piece itself. */
   held(drawing: Drawing, piece: Piece, at: Moment, exposed: boolean): string {
-    const own = valuesAt(PIECE_KINDS[piece.kind].parameters, piece, at)
+    const own = formValuesAt(piece, at)
     const picture = 'picture' in piece ? piece.picture : null
     return this.within(drawing, piece, at, exposed, [
       piece.kind,
@@ -140,5 +140,14 @@ function contentOf(drawing: Seen, piece: Piece, now: Moment): unknown {
   const elsewhere = looksElsewhere(piece) ? [serialOf(drawing.card), drawing.copies] : null
   const restless = elsewhere !== null || isRestless(piece) ? at.frame : null
   const inside = insideOf(piece, at)
-  return [still, values, words, restless, elsewhere, piecesIn(piece).map((inner) => contentOf(drawing, inner, inside))]
+  const fitted = fittedOf(piece, at)
+  return [
+    still,
+    values,
+    words,
+    restless,
+    elsewhere,
+    fitted,
+    piecesIn(piece).map((inner) => contentOf(drawing, inner, inside)),
+  ]
 }

@@ -19,6 +19,7 @@ import { FontBook } from '../type/font-book'
 import type { Frames, Point, Px, Rect, Rgba } from '../units'
 import { Canvas } from './canvas'
 import { Contents } from './content'
+import { fitter } from './fitting'
 import type { GridBox } from './grid-box'
 import { worldAround } from './grid-box'
 import { neededFor, seenIn } from './needed'
@@ -214,7 +215,7 @@ export class Engine {
 
   private drawing(card: Card, at: Moment, scale: number, draft = false): Drawing {
     const { kernels, shelf, finished, contents, tiles, outlines, pictures } = this
-    return {
+    const drawing: Drawing = {
       kernels,
       shelf,
       finished,
@@ -224,7 +225,7 @@ export class Engine {
       pictures,
       card,
       world: worldAround(card.frame, scale),
-      at,
+      at: { ...at, fitted: fitter(() => drawing) },
       scale,
       light: lightOf(card, at),
       draft,
@@ -233,6 +234,7 @@ export class Engine {
       copies: 1,
       shutter: card.steps > 1 ? null : card.shutter,
     }
+    return drawing
   }
 
   /** The canvas lies at the bottom of the kernels' memory, with what the frame before left on it, as long as the size stays. */

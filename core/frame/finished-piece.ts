@@ -23,6 +23,7 @@ import { planPlain } from './plain-piece'
 import type { Hook } from './prepared-paint'
 import type { PlannedPiece } from './still-runs'
 import { standsStill } from './still-runs'
+import { weaveInto, weaveOf } from './woven'
 
 // A piece with finishes: its coats on a canvas of its own, the finishes one after the other on that picture, and the whole laid
 // on the card.
@@ -41,6 +42,8 @@ export interface Shot {
   finishes: readonly LaidFinish[]
   scale: FinishScale
   hook: Hook | null
+  /** The letters that pass in front of it. */
+  weave: ReturnType<typeof weaveOf>
 }
 
 export function shotOf(drawing: Drawing, piece: Piece, parent: Placement, place: string, at: Moment): Shot | null {
@@ -61,6 +64,7 @@ export function shotOf(drawing: Drawing, piece: Piece, parent: Placement, place:
     finishes: laidFinishes(piece, standing.at),
     scale,
     hook,
+    weave: weaveOf(drawing, piece, standing.at),
   }
 }
 
@@ -126,9 +130,11 @@ function wholeOf(piece: Piece): Piece {
 
 /** The picture of a shot in a box, after those of its finishes that rank below `upTo`. */
 function finishedPicture(shot: Shot, box: GridBox, upTo: number): Picture & { box: GridBox } {
-  const { drawing, bare, finishes, scale, hook, standing, piece } = shot
+  const { drawing, bare, finishes, scale, hook, standing, piece, weave } = shot
   const { kernels, contents, finished } = drawing
   const working = finishes.filter(({ rank }) => rank < upTo)
+  const woven = weave && upTo === Infinity
+  if (woven) return weaveInto(drawing, piece, weave, finishedPicture({ ...shot, weave: null }, box, upTo), box)
   const made = working.length > 0 ? { ...kernels.layers(box.w, box.h, false), box } : null
   const mark = kernels.mark()
   const { x, y, w, h } = box

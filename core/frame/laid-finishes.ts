@@ -2,7 +2,7 @@ import type { Finish, Piece } from '../card/schema'
 import type { FinishDefinition, FinishScale } from '../finishes/definition'
 import { COMMON_FINISH_PARAMETERS } from '../finishes/definition'
 import { finishOf } from '../finishes/table'
-import { lookedAt } from '../card/maps'
+import { alongOf, fittedTo, lookedAt } from '../card/links'
 import type { Frames, Px, Rect } from '../units'
 import { isMoving } from '../values/moving'
 import { numberValue, switchValue, valuesAt } from '../values/evaluated'
@@ -59,11 +59,17 @@ function laidAt(piece: string, finishes: readonly Finish[], at: Moment): LaidFin
 /** Whether a piece changes from frame to frame by what its steps and finishes do, though none of its values moves. */
 export const isRestless = (piece: Piece): boolean =>
   hasRestlessSteps(piece) ||
+  leansOnPlaces(piece) ||
   piece.finishes.some((finish) => (isMoving(finish.on) || finish.on) && finishOf(finish.kind).restless?.(finish))
 
-/** Whether finishes of a piece look at other moments, or at another piece. */
-export const looksElsewhere = ({ finishes }: Piece): boolean =>
-  finishes.some((finish) => finishOf(finish.kind).moments !== undefined || lookedAt(finish) !== null)
+/** Whether a piece's own form follows from others on the card. */
+export const leansOnPlaces = (piece: Piece): boolean =>
+  piece.weave !== null || fittedTo(piece).length > 0 || alongOf(piece) !== null
+
+/** Whether a piece looks at other pieces, or its finishes at other moments. */
+export const looksElsewhere = (piece: Piece): boolean =>
+  leansOnPlaces(piece) ||
+  piece.finishes.some((finish) => finishOf(finish.kind).moments !== undefined || lookedAt(finish) !== null)
 
 /** Frames from now at which a finish asks for what came in. */
 export const momentsOf = ({ definition, values }: LaidFinish): readonly Frames[] => definition.moments?.(values) ?? []

@@ -1,5 +1,5 @@
 import type { Card, Piece } from '../card/schema'
-import { mapFault } from '../card/maps'
+import { linkFault } from '../card/links'
 import { allPieces, holdersOf, pathTo } from '../card/tree'
 import type { Picture } from '../kernels/kernels'
 import type { Placement } from '../outline/outline'
@@ -10,12 +10,19 @@ import type { Drawing } from './piece'
 import { standingOf } from './piece'
 
 /** Another piece as it stands on the card, alone, shown or not; null where it cannot be looked at. */
-export function pieceAlone(drawing: Drawing, from: Piece, id: string, box: GridBox): Picture | null {
+export function pieceAlone(
+  drawing: Drawing,
+  from: Piece,
+  id: string,
+  box: GridBox,
+  /** What is drawn in its place. */
+  as: (piece: Piece) => Piece = (piece) => piece,
+): Picture | null {
   const { card, contents, finished } = drawing
-  if (mapFault(card, from.id, id)) return null
+  if (linkFault(card, from.id, id)) return null
   const found = standingAlone(card, id, drawing)
   if (!found) return null
-  const plan = drawing.lists.plan(drawing, found.piece, found.parent, found.place, found.at)
+  const plan = drawing.lists.plan(drawing, as(found.piece), found.parent, found.place, found.at)
   const { x, y, w, h } = box
   const name = contents.name(`alone ${plan.name()} ${JSON.stringify(found.parent)} ${x} ${y} ${w} ${h}`)
   return finished.of(name, () => isolated(drawing, { box, visible: box, name }, (canvas) => plan.lay(canvas)))

@@ -21,9 +21,10 @@ import { glyphPath, setText } from '../type/layout'
 import type { MovedLetters } from '../type/letter-motion'
 import { moveLetters } from '../type/letter-motion'
 import type { LetterRange } from '../type/ranges'
-import { acts, bandsIn, RANGE_PARAMETERS, tracks } from '../type/ranges'
-import type { Px } from '../units'
+import { acts, numbersIn, RANGE_PARAMETERS, tracks } from '../type/ranges'
+import type { Px, Rect } from '../units'
 import type { LaidStep } from './laid-steps'
+import { formValuesAt } from './fitted'
 import { laidSteps } from './laid-steps'
 import { formedMould } from './moulds'
 
@@ -91,11 +92,15 @@ export class Outlines {
   of(piece: FormedPiece, at: Moment, scale: number, place: string): FormedOutline {
     const rest = this.atRest(piece, at, scale, place)
     const steps = laidSteps(piece, at)
+    const only = piece.kind === 'type' ? piece.only : undefined
+    if (steps.length === 0 && only && piece.kind === 'type')
+      return { ...this.ofType(this.typeOf(piece, at, place), scale, only), rest }
     if (steps.length === 0 || !rest.outline.bounds) return { ...rest, rest }
     const fineness = finenessFor(scale)
     const { key, mould } = this.formed(piece, at, { scale, place, steps, rest, banded: false })
-    const outline = this.kept.of(`whole ${key}`, () => {
-      const parts = mould.map(({ form }) => ringsOf(form, fineness))
+    const outline = this.kept.of(`whole ${key} ${only?.join() ?? ''}`, () => {
+      const seen = only ? mould.filter(({ letter }) => only.includes(letter)) : mould
+      const parts = seen.map(({ form }) => ringsOf(form, fineness))
       return this.outlined(uniteShapes(parts, fineness.grid), rest)
     })
     return { outline, enlarge: 1, rest }
@@ -105,7 +110,7 @@ export class Outlines {
   private atRest(piece: FormedPiece, at: Moment, scale: number, place: string): SizedOutline {
     if (piece.kind === 'type') return this.ofType(this.typeOf(piece, at, place), scale)
     const definition = PIECE_KINDS[piece.kind]
-    const values = valuesAt(definition.parameters, piece, at)
+    const values = formValuesAt(piece, at) as never
     const outline = this.kept.of(this.shapeKey(piece, values, scale), () => {
       const rings = ringsOf(definition.outline!(values, this.workAt(scale, place)), finenessFor(scale))
       const made = this.outlined(rings, null)
@@ -135,11 +140,16 @@ export class Outlines {
     }
   }
 
-  private ofType({ piece, font, setting, size, spaced }: SetPiece, scale: number): SizedOutline {
+  private ofType(
+    { piece, font, setting, size, spaced }: SetPiece,
+    scale: number,
+    only?: readonly number[],
+  ): SizedOutline {
     const detail = detailFor(size * scale)
-    const key = JSON.stringify([piece.font, setting, detail, spaced])
+    const key = JSON.stringify([piece.font, setting, detail, spaced, ...(only ? [only] : [])])
     const outline = this.kept.of(key, () => {
-      const { glyphs } = setText(font, setting, undefined, spaced)
+      const all = setText(font, setting, undefined, spaced).glyphs
+      const glyphs = only ? all.filter(({ letter }) => only.includes(letter)) : all
       return this.ofGlyphs(font, piece.font, glyphs, detail)
     })
     return { outline, enlarge: size }
@@ -179,7 +189,7 @@ export class Outlines {
       }
     }
     const definition = PIECE_KINDS[piece.kind]
-    const values = valuesAt(definition.parameters, piece, at)
+    const values = formValuesAt(piece, at) as never
     return {
       key: this.shapeKey(piece, values, scale),
       make: () => {
@@ -219,8 +229,9 @@ export class Outlines {
     const moved = (ranges: readonly LetterRange[]) =>
       moveLetters(font, {
         ...setting,
-        ...{ size, spaced },
+        ...{ size, spaced, ...(piece.only ? { only: piece.only } : {}) },
         ranges: ranges.map((range) => valuesAt(RANGE_PARAMETERS, range, at)),
+        units: acting.map(({ units }) => units),
       })
     const steps = laidSteps(piece, at)
     if (steps.length > 0) return this.formedLetters(set, at, { scale, place, steps, acting, moved })
@@ -238,7 +249,7 @@ export class Outlines {
     at: Moment,
     { scale, place, steps, acting, moved: lettersBy }: LettersWork,
   ): OutlinedLetters[] {
-    const limits = acting.map((range) => bandsIn(valuesAt(RANGE_PARAMETERS, range, at).bands))
+    const limits = acting.map((range) => numbersIn(valuesAt(RANGE_PARAMETERS, range, at).bands))
     const banded = limits.some((limit) => limit !== null)
     const rest = this.atRest(piece, at, scale, place)
     if (!rest.outline.bounds) return []
@@ -247,28 +258,37 @@ export class Outlines {
     if (grown <= 0) return []
     const { key, mould } = this.formed(piece, at, { scale: scale * grown, place, steps, rest, banded })
     const fineness = finenessFor(scale * grown)
-    const classes = new Map<string, { bands: Set<number | null>; ranges: LetterRange[] }>()
-    for (const { band } of mould) {
-      const ranges = acting.filter((_, k) => band === null || limits[k] === null || limits[k]!.has(band))
-      const name = ranges.map(({ id }) => id).join(' ')
-      const found = classes.get(name) ?? { bands: new Set(), ranges }
-      classes.set(name, found)
-      found.bands.add(band)
-    }
-    return [...classes.values()].flatMap(({ bands, ranges }) =>
-      (all ?? lettersBy(ranges)).map(({ letters, moved, opacity, blur, tints }) => {
-        const outline = this.kept.of(JSON.stringify(['letters', key, letters, [...bands]]), () => {
-          const shapes = mould.flatMap((part) => {
+    const whole = banded ? this.formed(piece, at, { scale: scale * grown, place, steps, rest, banded: false }) : null
+    return bandsTogether(mould, all, acting, limits, lettersBy).map(
+      ({ letters, bands, moved, opacity, blur, tints }) => {
+        // Where all bands of a letter go together it was never cut.
+        const cut = bands ? { key, mould } : (whole ?? { key, mould })
+        const outline = this.kept.of(JSON.stringify(['letters', cut.key, letters, bands]), () => {
+          const shapes = cut.mould.flatMap((part) => {
             const own = letters.find(({ letter }) => letter === part.letter)
-            if (!own || !bands.has(part.band)) return []
+            if (!own || (bands && !bands.includes(part.band))) return []
             return [ringsOf(part.form, fineness).map((ring) => movedRing(ring, own.x * size, 0))]
           })
-          return this.outlined(banded ? unite(shapes.flat(), fineness.grid) : uniteShapes(shapes, fineness.grid), rest)
+          return this.outlined(bands ? unite(shapes.flat(), fineness.grid) : uniteShapes(shapes, fineness.grid), rest)
         })
         const origin = { scale: 1 / size, rotation: 0, x: 0, y: 0 }
         return { outline, enlarge: size, origin, moved, opacity, blur, tints }
-      }),
+      },
     )
+  }
+
+  /** From side to side of the lines of type, and from the first cap height to the last baseline, in px; null without letters. */
+  lineBox(piece: TypePiece, at: Moment, place: string): Rect | null {
+    const { font, setting, size, spaced } = this.typeOf(piece, at, place)
+    const { letters } = setText(font, setting, undefined, spaced)
+    if (letters.length === 0) return null
+    const cap = font.capHeight / font.unitsPerEm
+    return {
+      left: Math.min(...letters.map(({ left }) => left)) * size,
+      right: Math.max(...letters.map(({ right }) => right)) * size,
+      top: (Math.min(...letters.map(({ baseline }) => baseline)) - cap) * size,
+      bottom: Math.max(...letters.map(({ baseline }) => baseline)) * size,
+    }
   }
 
   private typeOf(piece: TypePiece, at: Moment, place: string): SetPiece {
@@ -339,6 +359,41 @@ interface LettersWork {
   steps: readonly LaidStep[]
   acting: readonly LetterRange[]
   moved(ranges: readonly LetterRange[]): MovedLetters[]
+}
+
+/** Letters, and the bands of them that go together; null for all. */
+type BandedLetters = MovedLetters & { bands: (number | null)[] | null }
+
+/** The letters of a mould with bands that are moved by different ranges; `all` where none is limited to some. */
+function bandsTogether(
+  mould: Mould,
+  all: readonly MovedLetters[] | null,
+  acting: readonly LetterRange[],
+  limits: readonly (ReadonlySet<number> | null)[],
+  lettersBy: LettersWork['moved'],
+): BandedLetters[] {
+  if (all) return all.map((letters) => ({ ...letters, bands: null }))
+  const classes = new Map<string, { bands: (number | null)[]; ranges: LetterRange[] }>()
+  const every = [...new Set(mould.map(({ band }) => band))]
+  for (const band of every) {
+    const ranges = acting.filter((_, k) => band === null || limits[k] === null || limits[k]!.has(band))
+    const name = ranges.map(({ id }) => id).join(' ')
+    const found = classes.get(name) ?? { bands: [], ranges }
+    classes.set(name, found)
+    found.bands.push(band)
+  }
+  // Bands that are in the same state are one, so that there is no edge between them.
+  const states = new Map<string, BandedLetters & { bands: (number | null)[] }>()
+  for (const { bands, ranges } of classes.values()) {
+    for (const letters of lettersBy(ranges)) {
+      const { moved, opacity, blur, tints } = letters
+      const name = JSON.stringify([letters.letters, moved, opacity, blur, tints])
+      const found = states.get(name) ?? { ...letters, bands: [] }
+      states.set(name, found)
+      found.bands.push(...bands)
+    }
+  }
+  return [...states.values()].map((one) => ({ ...one, bands: one.bands.length === every.length ? null : one.bands }))
 }
 
 /** Points of two doubles each, with their marks. */

@@ -25,6 +25,7 @@ import type { DrawnForm } from './form'
 import { drawnForms } from './form'
 import type { GridBox } from './grid-box'
 import { boxesFor, joined } from './grid-box'
+import { fittedOf } from './fitted'
 import { isolated, planIsolated } from './isolated'
 import type { LaidCoat } from './laid-coats'
 import { fieldReach, laidCoats, lookOf, measured, reachOf, seedOf } from './laid-coats'
@@ -93,7 +94,7 @@ export const isSeen = ({ on, span }: Piece, at: Moment) =>
 export function standingOf(piece: Piece, parent: Placement, now: Moment): Standing | null {
   if (!isSeen(piece, now)) return null
   const at = stepped(now, piece.steps)
-  const values = valuesAt(PLACE_PARAMETERS, piece, at)
+  const values = { ...valuesAt(PLACE_PARAMETERS, piece, at), ...fittedOf(piece, at) }
   const { x, y, anchorX, anchorY, rotation, scale, stretchX, stretchY, skew, opacity, blend } = values
   if (opacity <= 0 || scale <= 0 || stretchX === 0 || stretchY === 0) return null
   const stretch = stretchBy(stretchX / 100, stretchY / 100, skew)

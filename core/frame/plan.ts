@@ -4,6 +4,7 @@ import type { Moment } from '../values/moment'
 import { movedTo } from '../values/moment'
 import type { Px, Rect } from '../units'
 import { washScale } from './finish-scale'
+import type { Shot } from './finished-piece'
 import { boundsOf, planFinished, shotOf } from './finished-piece'
 import { joined } from './grid-box'
 import type { Stratum } from './ground'
@@ -112,12 +113,19 @@ export const LISTS: Lists = {
 
 /** A piece that is seen, as it will be laid. */
 function planPiece(drawing: Drawing, piece: Piece, parent: Placement, place: string, at: Moment): PlannedPiece {
-  const shot = piece.finishes.length > 0 ? shotOf(drawing, piece, parent, place, at) : null
-  return shot && shot.finishes.length > 0 ? planFinished(shot) : planPlain(drawing, piece, parent, place, at)
+  const shot = shotIfWorked(drawing, piece, parent, place, at)
+  return shot ? planFinished(shot) : planPlain(drawing, piece, parent, place, at)
 }
 
 /** What a piece can touch, its finishes included. */
 function touches(drawing: Drawing, piece: Piece, parent: Placement, at: Moment, place: string): Rect | null {
-  const shot = piece.finishes.length > 0 ? shotOf(drawing, piece, parent, place, at) : null
-  return shot && shot.finishes.length > 0 ? boundsOf(shot) : touchesPlainly(drawing, piece, parent, at, place)
+  const shot = shotIfWorked(drawing, piece, parent, place, at)
+  return shot ? boundsOf(shot) : touchesPlainly(drawing, piece, parent, at, place)
+}
+
+/** What is worked on after its coats: a piece with finishes, or one that is woven. */
+function shotIfWorked(drawing: Drawing, piece: Piece, parent: Placement, place: string, at: Moment): Shot | null {
+  if (piece.finishes.length === 0 && piece.weave === null) return null
+  const shot = shotOf(drawing, piece, parent, place, at)
+  return shot && (shot.finishes.length > 0 || shot.weave) ? shot : null
 }

@@ -18,6 +18,7 @@ import { common, joined } from './grid-box'
 import type { FormedPiece } from './outlines'
 import type { Drawing, Standing } from './piece'
 import { finenessOf, formOf } from './form'
+import { leansOnPlaces } from './laid-finishes'
 import { spread, standingOf } from './piece'
 import { stepsWay } from './steps-way'
 
@@ -93,7 +94,11 @@ const moving = new WeakMap<Piece, boolean>()
 export function moves(piece: Piece): boolean {
   let is = moving.get(piece)
   if (is === undefined) {
-    is = listPieceParameters(piece).some(({ value }) => isMoving(value)) || piecesIn(piece).some(moves)
+    is =
+      // What fits others may move with them.
+      leansOnPlaces(piece) ||
+      listPieceParameters(piece).some(({ value }) => isMoving(value)) ||
+      piecesIn(piece).some(moves)
     moving.set(piece, is)
   }
   return is

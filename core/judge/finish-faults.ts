@@ -1,5 +1,5 @@
-import type { MapFault } from '../card/maps'
-import { lookedAt, mapFault } from '../card/maps'
+import type { LinkFault } from '../card/links'
+import { linkFault, lookedAt } from '../card/links'
 import type { Card, Piece } from '../card/schema'
 import { piecesIn } from '../card/tree'
 import { finishOf } from '../finishes/table'
@@ -8,7 +8,7 @@ import { valuesAt } from '../values/evaluated'
 import type { MotionFault } from './motion-faults'
 import { momentOf } from '../time/ring'
 
-const WORDS: Record<MapFault, readonly [string, string]> = {
+const WORDS: Record<LinkFault, readonly [string, string]> = {
   missing: ['The piece that is its map is gone.', 'Choose another piece, or a paint.'],
   shapeless: ['Its map is a wash, which has no picture of its own.', 'Choose a piece with a shape, or a paint.'],
   circle: ['Its map leads back to the piece itself.', 'Choose a piece that does not look at this one.'],
@@ -39,7 +39,7 @@ function ofPiece(card: Card, piece: Piece, copies: number): { faults: MotionFaul
       motor: null,
     }
     const map = lookedAt(finish)
-    const fault = map ? mapFault(card, piece.id, map) : null
+    const fault = map ? linkFault(card, piece.id, map) : null
     if (fault) return [{ ...place, message: WORDS[fault][0], remedy: WORDS[fault][1] }]
     const asked = moments?.(valuesAt(parameters, finish, momentOf(card, 0)) as never).length ?? 0
     if (asked > 0) count *= asked

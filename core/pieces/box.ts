@@ -2,6 +2,7 @@ import { toggle } from '../values/parameter-kinds'
 import { boxPath } from '../outline/box'
 import { cornerRadius, extent } from './common-parameters'
 import { definePiece } from './definition'
+import { FIT_PARAMETERS } from './fit'
 
 export const BOX_PARAMETERS = {
   width: extent('Width', 'Width of the box, in px', 600),
@@ -25,6 +26,7 @@ export const BOX_PARAMETERS = {
     ...cornerRadius('Bottom left', 'the corner at the bottom left'),
     when: { parameter: 'ownCorners', is: [true] },
   },
+  ...FIT_PARAMETERS,
 } as const
 
 export const box = definePiece({

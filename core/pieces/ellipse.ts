@@ -1,10 +1,12 @@
 import { ellipsePath } from '../outline/ellipse'
 import { extent } from './common-parameters'
 import { definePiece } from './definition'
+import { FIT_PARAMETERS } from './fit'
 
 export const ELLIPSE_PARAMETERS = {
   width: extent('Width', 'Width of the ellipse, in px', 300),
   height: extent('Height', 'Height of the ellipse, in px', 300),
+  ...FIT_PARAMETERS,
 } as const
 
 export const ellipse = definePiece({

@@ -1,5 +1,5 @@
 import { BLEND_MODES } from '../kernels/blend-modes'
-import { choice, number, toggle } from '../values/parameter-kinds'
+import { choice, number, piece, text, toggle } from '../values/parameter-kinds'
 
 function anchor(label: string, way: string) {
   const help = `The point that stands at the place and that the piece turns and grows about: px ${way} its own middle`
@@ -74,6 +74,20 @@ export const PLACE_PARAMETERS = {
   }),
   anchorX: anchor('Anchor X', 'right of'),
   anchorY: anchor('Anchor Y', 'below'),
+  weave: piece({
+    label: 'Woven',
+    help: 'Words that it lies in front of, except at letters chosen by hand, where it passes behind them',
+    use: 'letters',
+  }),
+  weaveLetters: {
+    ...text({
+      label: 'Behind',
+      help: 'The letters that it passes behind, counted from the first one with all spaces, such as 2 5',
+      default: '',
+      longest: 400,
+    }),
+    when: { parameter: 'weave', filled: true },
+  },
   blend: choice({
     label: 'Blend',
     help: 'How the face of the piece mixes with what lies below it',

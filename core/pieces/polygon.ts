@@ -2,6 +2,7 @@ import { number } from '../values/parameter-kinds'
 import { polygonPath } from '../outline/polygon'
 import { cornerRadius, extent } from './common-parameters'
 import { definePiece } from './definition'
+import { FIT_PARAMETERS } from './fit'
 
 export const POLYGON_PARAMETERS = {
   width: extent('Width', 'Width of the circle that the corners lie on, in px', 300),
@@ -22,6 +23,7 @@ export const POLYGON_PARAMETERS = {
     ...({ default: 0, min: 0, max: 99, step: 1, unit: '%' } as const),
   }),
   radius: cornerRadius('Corners', 'the corners that point outward'),
+  ...FIT_PARAMETERS,
 } as const
 
 export const polygon = definePiece({

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { choice, number, text } from '../values/parameter-kinds'
+import { choice, number, piece, text } from '../values/parameter-kinds'
 import { MOST_RANGES } from '../type/ranges'
 import { definePiece } from './definition'
 
@@ -34,6 +34,11 @@ export const TYPE_PARAMETERS = {
     step: 1,
     unit: '%',
     slider: [60, 200],
+  }),
+  along: piece({
+    label: 'Along',
+    help: 'The piece along whose outline the words stand',
+    use: 'path',
   }),
   align: choice({
     label: 'Align',

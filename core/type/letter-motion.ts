@@ -40,6 +40,10 @@ export interface LetterSetting extends TypeSetting {
   ranges: readonly RangeValues[]
   /** Whether a range tracks. */
   spaced: boolean
+  /** The letters that are wanted; all where left out. */
+  only?: readonly number[]
+  /** What is parted beside what the ranges go through: other bands of the same letters may go by others. */
+  units?: readonly RangeValues['units'][]
 }
 
 const REST: Placement = { scale: 1, rotation: 0, x: 0, y: 0 }
@@ -47,13 +51,17 @@ const FINENESS = { letters: 0, words: 1, lines: 2 } as const
 
 /** The letters of a text with what its ranges do to them: as one where they are words or lines of the same range. */
 export function moveLetters(font: Font, setting: LetterSetting): MovedLetters[] {
-  const { ranges, size, spaced } = setting
+  const { ranges, size, spaced, only, units = [] } = setting
   const rest = setText(font, setting, undefined, spaced)
   const weights = ranges.map((range) => weightsOf(rest.letters, range))
   const extra = (letter: number) => ranges.reduce((sum, { tracking }, k) => sum + weights[k]![letter]! * tracking, 0)
-  const { glyphs, letters } = spaced ? setText(font, setting, extra, true) : rest
+  const { glyphs: all, letters } = spaced ? setText(font, setting, extra, true) : rest
+  const glyphs = only ? all.filter(({ letter }) => only.includes(letter)) : all
   const cap = font.capHeight / font.unitsPerEm
-  const finest = Math.min(FINENESS.lines, ...ranges.map(({ units }) => FINENESS[units]))
+  const finest = Math.min(
+    FINENESS.lines,
+    ...[...units, ...ranges.map((range) => range.units)].map((one) => FINENESS[one]),
+  )
   const restX = firstX(rest.glyphs)
   return together(glyphs, letters, finest).map((set) => {
     const first = set[0]!.letter

@@ -162,8 +162,8 @@ export interface LetterRange {
 
 export const MOST_RANGES = 16
 
-/** The bands that a text names, from 0; null for all of them. What is no number is passed over. */
-export function bandsIn(words: string): ReadonlySet<number> | null {
+/** The numbers that a text names, counted from 1, as counted from 0; null for none. What is no number is passed over. */
+export function numbersIn(words: string): ReadonlySet<number> | null {
   const numbers = words.split(/[^0-9]+/).flatMap((word) => (word === '' ? [] : [Number(word) - 1]))
   return numbers.length > 0 ? new Set(numbers) : null
 }

@@ -65,7 +65,9 @@ export type Evaluated<P extends Parameter> = P extends { type: 'number' }
               ? string
               : P extends { type: 'piece' }
                 ? string | null
-                : EvaluatedPaint
+                : P extends { type: 'pieces' }
+                  ? readonly string[]
+                  : EvaluatedPaint
 
 export type EvaluatedValues<T extends Parameters> = { [K in keyof T]: Evaluated<T[K]> }
 
@@ -155,6 +157,7 @@ export function valueAt(parameter: Parameter, value: unknown, at: Moment): unkno
       return isMoving(value) ? heldAt(value, at) : value
     case 'choice':
     case 'piece':
+    case 'pieces':
       return value
   }
 }

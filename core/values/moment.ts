@@ -39,6 +39,8 @@ export interface Moment {
   bare?: boolean
   /** Links to other values are passed over: see core/time/links.ts. */
   unlinked?: boolean
+  /** Values of a piece that follow from what other pieces span, by its id; null for none. See core/frame/fitting.ts. */
+  fitted?: (id: string, at: Moment) => Readonly<Record<string, number>> | null
 }
 
 /** For what asks for no moment in particular. */

@@ -36,6 +36,7 @@ export type StoredValue =
   | Movable<boolean>
   | StoredPaint
   | Movable<StoredCurve>
+  | string[]
   | null
   | undefined
 

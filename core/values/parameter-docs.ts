@@ -9,7 +9,8 @@ export function parameterTable(parameters: Readonly<Record<string, Parameter>>):
 }
 
 function noteOf({ help, when, outlineOnly, wordsOnly }: Parameter): string {
-  const condition = when ? `. Counts while \`${when.parameter}\` is ${when.is.join(' or ')}` : ''
+  const values = when && ('is' in when ? when.is.join(' or ') : 'there')
+  const condition = when ? `. Counts while \`${when.parameter}\` is ${values}` : ''
   return `${help}${condition}${outlineOnly ? '. Not on groups and pictures' : ''}${wordsOnly ? '. On type only' : ''}`
 }
 
@@ -33,6 +34,8 @@ function rangeOf(parameter: Parameter): string {
       return `a curve, \`${parameter.default}\``
     case 'piece':
       return 'id of a piece, or null; null'
+    case 'pieces':
+      return 'ids of pieces; none'
     case 'text':
     case 'path':
       return 'text'

@@ -6,8 +6,8 @@ interface Described {
   label: string
   /** What it does, with its unit; shown as tooltip and in the docs. */
   help: string
-  /** The parameter counts only while another one of the same table has one of these values. */
-  when?: { parameter: string; is: readonly (string | boolean)[] }
+  /** The parameter counts only while another one of the same table has one of these values, or any. */
+  when?: { parameter: string; is: readonly (string | boolean)[] } | { parameter: string; filled: true }
   /** The parameter counts only on pieces with an outline: what is computed from alpha has no corners to tell apart. */
   outlineOnly?: true
   /** The parameter counts only on words. */
@@ -81,10 +81,21 @@ export interface PathParameter extends Described {
   default: string
 }
 
+/** What is asked of another piece: its picture, what it spans, its letters, or its outline as a path. */
+export type LinkUse = 'picture' | 'bounds' | 'letters' | 'path'
+
 /** Another piece of the card, by its id; null for none. */
 export interface PieceParameter extends Described {
   type: 'piece'
   default: null
+  use: LinkUse
+}
+
+/** Any number of other pieces of the card, by their ids. */
+export interface PiecesParameter extends Described {
+  type: 'pieces'
+  default: readonly string[]
+  use: LinkUse
 }
 
 export type Parameter =
@@ -98,6 +109,7 @@ export type Parameter =
   | TextParameter
   | PathParameter
   | PieceParameter
+  | PiecesParameter
 
 export type Parameters = Readonly<Record<string, Parameter>>
 
@@ -114,6 +126,11 @@ export const piece = (p: Omit<PieceParameter, 'type' | 'default'>): PieceParamet
   default: null,
   ...p,
 })
+export const pieces = (p: Omit<PiecesParameter, 'type' | 'default'>): PiecesParameter => ({
+  type: 'pieces',
+  default: [],
+  ...p,
+})
 export const choice = <const T extends string>(p: Omit<ChoiceParameter<T>, 'type'>): ChoiceParameter<T> => ({
   type: 'choice',
   ...p,
@@ -127,7 +144,10 @@ export function counts(
 ): boolean {
   const { when, outlineOnly, wordsOnly } = parameter
   if ((outlineOnly && on === 'alpha') || (wordsOnly && on !== 'words')) return false
-  return !when || when.is.includes(values[when.parameter] as string)
+  if (!when) return true
+  const value = values[when.parameter]
+  if ('is' in when) return when.is.includes(value as string)
+  return Array.isArray(value) ? value.length > 0 : value !== null && value !== ''
 }
 
 /** The span after which a parameter looks the same again: a whole turn of an angle; null where there is none. */

@@ -8,6 +8,9 @@ import { paintAs, paintSchema } from './paints'
 
 export * from './parameter-kinds'
 
+/** Pieces that one can be linked to by one value. */
+const MOST_LINKED = 32
+
 /** Characters of path data. */
 export const LONGEST_PATH = 500_000
 
@@ -34,6 +37,8 @@ export function schemaOf(parameter: Parameter): z.ZodType {
       return movable(z.string().max(LONGEST_PATH).refine(isPathData, 'is no SVG path data'))
     case 'piece':
       return z.string().max(40).nullable()
+    case 'pieces':
+      return z.array(z.string().max(40)).max(MOST_LINKED)
   }
 }
 
@@ -48,12 +53,12 @@ export function shapeOf(parameters: Parameters): Record<string, z.ZodType> {
 }
 
 /** The value that a new coat or piece starts with. */
-export function defaultOf(parameter: Parameter): string | number | boolean | null | StoredPaint {
+export function defaultOf(parameter: Parameter): string | number | boolean | null | string[] | StoredPaint {
   if (parameter.type === 'paint') {
     const solid: StoredPaint = { type: 'solid', colour: colourSchema.parse(parameter.default) }
     return parameter.second ? paintAs(solid, 'linear', colourSchema.parse(parameter.second)) : solid
   }
-  return parameter.default
+  return parameter.type === 'pieces' ? [...parameter.default] : parameter.default
 }
 
 export const defaultsOf = (parameters: Parameters) =>

@@ -54,7 +54,13 @@ for (const theme of ['paper', 'evening'] as const) {
     test('sheets: pour, pieces, seals, history, render', async ({ page }) => {
       await page.goto('/card/demo-02-lower-third')
       await shown(page)
-      for (const name of ['Pour, form or finish', 'Add a piece', 'History', 'Press a seal', 'Render with transparency']) {
+      for (const name of [
+        'Pour, form or finish',
+        'Add a piece',
+        'History',
+        'Press a seal',
+        'Render with transparency',
+      ]) {
         await page.getByRole('button', { name, exact: true }).click()
         await page.locator('.v-overlay--active .v-overlay__content').last().waitFor()
         await check(page)

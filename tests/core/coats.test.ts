@@ -137,7 +137,8 @@ describe.each(cases)('%s %s', (_kind, _side, definition, side) => {
 })
 
 /** What must be set so that a parameter counts at all. */
-const needed = ({ when }: Parameter): Record<string, unknown> => (when ? { [when.parameter]: when.is[0] } : {})
+const needed = ({ when }: Parameter): Record<string, unknown> =>
+  when && 'is' in when ? { [when.parameter]: when.is[0] } : {}
 
 const hashOf = (pixels: Uint8Array) => createHash('sha256').update(pixels).digest('hex')
 

@@ -49,7 +49,8 @@ function cut({ width, pixels }: { width: number; pixels: Uint8Array }, x: number
 }
 
 /** What must be set so that a parameter counts at all. */
-const needed = ({ when }: Parameter): Record<string, unknown> => (when ? { [when.parameter]: when.is[0] } : {})
+const needed = ({ when }: Parameter): Record<string, unknown> =>
+  when && 'is' in when ? { [when.parameter]: when.is[0] } : {}
 
 /** Values at the ends of every parameter, one after the other; lengths and places on a scale that a small frame can show. */
 function casesOf({ parameters }: FinishDefinition): Record<string, unknown>[] {

@@ -27,6 +27,8 @@ export function endsOf(parameter: Parameter): unknown[] {
       return ['#FFFFFF', '#00000000']
     case 'piece':
       return [null, 'nobody']
+    case 'pieces':
+      return [[], ['nobody']]
     case 'text':
     case 'path':
       return ['', 'M 0 0']

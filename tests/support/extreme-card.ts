@@ -84,6 +84,8 @@ export function extremeCard(seed: number): Card {
         return pick(parameter.options).value
       case 'piece':
         return pick([null, 'nobody', 'box-1', 'type-1', 'ellipse-2', 'group-1'])
+      case 'pieces':
+        return pick([[], [], ['nobody'], ['box-1', 'type-1'], ['ellipse-2'], ['group-1']])
       case 'toggle':
         return name === 'on' ? !chance(0.05) : chance(0.5)
       case 'colour':

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { ParameterPlace } from '#core/card/addresses'
-import type { MapFault } from '#core/card/maps'
-import { mapFault } from '#core/card/maps'
+import type { LinkFault } from '#core/card/links'
+import { linkFault } from '#core/card/links'
 import { allPieces } from '#core/card/tree'
+import type { PieceParameter } from '#core/values/parameter-kinds'
 import { useParameter } from '~/composables/parameter'
 import { useBench } from '~/stores/bench'
 import HintText from './HintText.vue'
@@ -13,19 +14,21 @@ const props = defineProps<{ place: ParameterPlace }>()
 const bench = useBench()
 const { value, write } = useParameter(() => props.place)
 
-const WHY: Record<MapFault, string> = {
+const WHY: Record<LinkFault, string> = {
   missing: 'gone',
   shapeless: 'has no shape',
   circle: 'would go in a circle',
 }
+const use = computed(() => (props.place.parameter as PieceParameter).use)
+const faultOf = (id: string) => linkFault(bench.card!, props.place.piece!, id, use.value)
 const choices = computed(() =>
   allPieces(bench.card!.pieces).map(({ id, name }) => ({
     id,
     name,
-    fault: mapFault(bench.card!, props.place.piece!, id),
+    fault: faultOf(id),
   })),
 )
-const fault = computed(() => (value.value ? mapFault(bench.card!, props.place.piece!, value.value as string) : null))
+const fault = computed(() => (value.value ? faultOf(value.value as string) : null))
 </script>
 
 <template>
@@ -47,10 +50,10 @@ const fault = computed(() => (value.value ? mapFault(bench.card!, props.place.pi
   <p v-if="fault" class="fault" role="status">
     {{
       fault === 'missing'
-        ? 'The piece is gone: the finish does nothing. Choose another one.'
+        ? 'The piece is gone: this does nothing. Choose another one.'
         : fault === 'circle'
-          ? 'The map leads back to this piece: the finish does nothing. Choose another one.'
-          : 'A wash has no picture of its own: choose a piece with a shape.'
+          ? 'It leads back to this piece: this does nothing. Choose another one.'
+          : 'It has nothing of that kind: choose another piece.'
     }}
   </p>
 </template>
