@@ -73,7 +73,7 @@ export function listPartParameters(
   piece: Pick<Piece, 'id' | 'name'>,
 ): ParameterPlace[] {
   const label = `${piece.name} · ${list.label(entry)}`
-  const part = list.family === 'range' ? null : entry.id
+  const part = ['axis', 'run', 'range'].includes(list.family) ? null : entry.id
   return ofTable(list.parameters(entry), valuesOf(entry), `${piece.id}/${entry.id}`, label, piece.id, part)
 }
 

@@ -6,7 +6,11 @@ import { hasOutline } from '../pieces/definition'
 import { PIECE_KINDS } from '../pieces/table'
 import { COMMON_STEP_PARAMETERS } from '../steps/definition'
 import { stepOf } from '../steps/table'
+import type { TypeAxis } from '../type/axes'
+import { AXIS_NAMES, AXIS_PARAMETERS } from '../type/axes'
 import type { LetterRange } from '../type/ranges'
+import type { TypeRun } from '../type/runs'
+import { RUN_PARAMETERS } from '../type/runs'
 import { parametersOf } from '../type/ranges'
 import type { Movable, StoredValue } from '../values/moving'
 import type { Parameters } from '../values/parameter-kinds'
@@ -23,7 +27,7 @@ export interface Part {
 
 export interface PartList {
   /** Lists of one family are one stack to the eye: what is shared between pieces is counted through all of them. */
-  family: 'range' | 'step' | 'coat' | 'finish'
+  family: 'axis' | 'run' | 'range' | 'step' | 'coat' | 'finish'
   /** Where the list lies in the piece. */
   path: readonly [string, ...string[]]
   /** The entries, front or first one first; none where a piece of this kind carries no such list. */
@@ -62,6 +66,28 @@ const ranges: PartList = {
   likeness: () => '',
 }
 
+const axes: PartList = {
+  family: 'axis',
+  path: ['axes'],
+  of: (piece) => (piece.kind === 'type' ? piece.axes : []),
+  put: (piece, entries) => (piece.kind === 'type' ? { ...piece, axes: entries as TypeAxis[] } : piece),
+  parameters: () => AXIS_PARAMETERS,
+  stem: () => 'axis',
+  label: (entry) => AXIS_NAMES[(entry as TypeAxis).tag]?.toLowerCase() ?? (entry as TypeAxis).tag,
+  likeness: (entry) => (entry as TypeAxis).tag,
+}
+
+const runs: PartList = {
+  family: 'run',
+  path: ['runs'],
+  of: (piece) => (piece.kind === 'type' ? piece.runs : []),
+  put: (piece, entries) => (piece.kind === 'type' ? { ...piece, runs: entries as TypeRun[] } : piece),
+  parameters: () => RUN_PARAMETERS,
+  stem: () => 'run',
+  label: () => 'run',
+  likeness: () => '',
+}
+
 const steps: PartList = {
   family: 'step',
   path: ['outlineSteps'],
@@ -86,7 +112,7 @@ const finishes: PartList = {
 }
 
 /** In the order in which their values are listed. */
-export const PART_LISTS: readonly PartList[] = [ranges, steps, coats('face'), coats('behind'), finishes]
+export const PART_LISTS: readonly PartList[] = [axes, runs, ranges, steps, coats('face'), coats('behind'), finishes]
 
 /** An entry, the list that it is in, and its place there. */
 export interface PlacedPart {

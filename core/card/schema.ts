@@ -6,7 +6,9 @@ import { FINISHES } from '../finishes/table'
 import type { BlendMode } from '../kernels/blend-modes'
 import { rateSchema } from '../values/rate'
 import type { Rate } from '../values/rate'
+import type { TypeAxis } from '../type/axes'
 import type { LetterRange } from '../type/ranges'
+import type { TypeRun } from '../type/runs'
 import { RANGE_PARAMETERS } from '../type/ranges'
 import type { Movable, StoredPaint, StoredValue } from '../values/moving'
 import { easingSchema } from '../values/keys'
@@ -80,13 +82,31 @@ export interface TypePiece extends PlacedPiece {
   size: Movable<number>
   tracking: Movable<number>
   leading: Movable<number>
-  align: 'left' | 'centre' | 'right'
+  align: 'left' | 'centre' | 'right' | 'justify'
+  width: Movable<number>
+  wide: 'break' | 'smaller' | 'closer'
+  least: Movable<number>
+  closest: Movable<number>
+  letterCase: 'typed' | 'upper' | 'lower' | 'title'
+  shift: Movable<number>
+  features: Movable<string>
   /** In no file: the letters that are drawn, counted from 0; all where left out. */
   only?: readonly number[]
   /** The piece along whose outline the words stand. */
   along: string | null
+  start: Movable<number>
+  pathSide: 'left' | 'right'
+  overflow: 'hide' | 'straight'
   /** Letter motion: each range on what the one before it gives. */
   ranges: LetterRange[]
+  /** Where its variable font stands on its axes. */
+  axes: TypeAxis[]
+  /** Stretches of the wording that are set otherwise. */
+  runs: TypeRun[]
+  /** Two characters, and the space between them by hand, in thousandths of the size. */
+  pairs: { pair: string; by: number }[]
+  /** Fonts for what its own has no glyph for, by their ids. */
+  fallbacks: string[]
 }
 
 /** A shape whose size and place follow what other pieces span. */

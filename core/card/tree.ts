@@ -63,7 +63,13 @@ export function picturesOf(card: Pick<Card, 'pieces' | 'background'>): string[] 
   return [...new Set([...ids, ...own])]
 }
 
-/** Ids of the fonts that a card's type is set in. */
+/** Ids of the fonts that a card's type is set in, runs and fallbacks included. */
 export const fontsNamed = (card: Pick<Card, 'pieces'>): string[] => [
-  ...new Set(allPieces(card.pieces).flatMap((piece) => (piece.kind === 'type' ? [piece.font] : []))),
+  ...new Set(
+    allPieces(card.pieces).flatMap((piece) =>
+      piece.kind === 'type'
+        ? [piece.font, ...piece.fallbacks, ...piece.runs.flatMap(({ font }) => (font ? [font] : []))]
+        : [],
+    ),
+  ),
 ]

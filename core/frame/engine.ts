@@ -19,6 +19,7 @@ import { FontBook } from '../type/font-book'
 import type { Frames, Point, Px, Rect, Rgba } from '../units'
 import { Canvas } from './canvas'
 import { Contents } from './content'
+import { pathFinder } from './along'
 import { fitter } from './fitting'
 import type { GridBox } from './grid-box'
 import { worldAround } from './grid-box'
@@ -225,7 +226,7 @@ export class Engine {
       pictures,
       card,
       world: worldAround(card.frame, scale),
-      at: { ...at, fitted: fitter(() => drawing) },
+      at: { ...at, fitted: fitter(() => drawing), along: pathFinder(() => drawing) },
       scale,
       light: lightOf(card, at),
       draft,

@@ -1,6 +1,6 @@
 import { linkFault } from '../card/links'
-import type { Card, Piece } from '../card/schema'
-import { allPieces, holdersOf, holdsPieces, pathTo, piecesIn } from '../card/tree'
+import type { Piece } from '../card/schema'
+import { allPieces, holdsPieces, pathTo, piecesIn } from '../card/tree'
 import { Kept } from '../kept'
 import { multiplied, stretchBy, turnBy } from '../outline/linear'
 import type { Placement } from '../outline/outline'
@@ -14,13 +14,13 @@ import { valuesAt } from '../values/evaluated'
 import type { Moment } from '../values/moment'
 import type { Fitted } from './fitted'
 import { formOf } from './form'
+import { parentOf, shown } from './holders'
 import { joined } from './grid-box'
 import type { Drawing } from './piece'
 import { standingOf } from './piece'
 
 // Shapes whose size and place follow what other pieces span.
 
-const ROOT: Placement = { scale: 1, rotation: 0, x: 0, y: 0 }
 const MOST_KNOWN = 2000
 
 /** Finds what fitting pieces of a card are at a moment, each once. */
@@ -77,17 +77,6 @@ function fittedAt(drawing: Drawing, id: string, at: Moment): Fitted | null {
 
 /** The middle of something of a size whose side lies on that of a span; `side`: 0 its start, 1 its end. */
 const sideOf = (side: number, from: number, to: number, size: number) => from + (to - from) * side + size * (0.5 - side)
-
-/** Where the list lies that a piece stands in: from its space to the card. */
-function parentOf(card: Card, id: string, at: Moment): Placement | null {
-  return holdersOf(card.pieces, id).reduce<Placement | null>(
-    (parent, holder) => parent && (standingOf(shown(holder), parent, at)?.placement ?? null),
-    ROOT,
-  )
-}
-
-/** Its size counts whether it is seen or not. */
-const shown = (piece: Piece): Piece => ({ ...piece, on: true, opacity: 100, span: null })
 
 /** What a piece spans in another space, into which points of the card are taken. */
 function spanOfPiece(

@@ -3,30 +3,31 @@ import type { Moment } from '../values/moment'
 import { valuesAt } from '../values/evaluated'
 import type { OutlineWork } from '../pieces/definition'
 import { PIECE_KINDS } from '../pieces/table'
-import { TYPE_PARAMETERS } from '../pieces/type'
 import { readPathData } from '../outline/svg-path'
 import type { PathCommand, Ring } from '../outline/contour'
 import { flatten, flattenStretches } from '../outline/contour'
 import type { Fineness, LineForm, Mould } from '../outline/mould'
-import { isLine, ringsOf, spanOf } from '../outline/mould'
+import { isLine, ringsOf, spanOf, strandsOf } from '../outline/mould'
+import type { Strand } from '../outline/strand'
+import { lengthOf } from '../outline/strand'
 import type { Outline, Placement } from '../outline/outline'
 import { outlineOf } from '../outline/outline'
 import { unite, uniteShapes } from '../outline/unite'
 import { Kept } from '../kept'
 import type { Font } from '../type/font'
 import type { FontBook } from '../type/font-book'
-import { wordingAt } from '../card/wording'
-import type { SetGlyph, TypeSetting } from '../type/layout'
+import type { SetGlyph, SetText, TypeFace, TypeSetting } from '../type/layout'
 import { glyphPath, setText } from '../type/layout'
 import type { MovedLetters } from '../type/letter-motion'
 import { moveLetters } from '../type/letter-motion'
 import type { LetterRange } from '../type/ranges'
 import { acts, numbersIn, RANGE_PARAMETERS, tracks } from '../type/ranges'
-import type { Px, Rect } from '../units'
+import type { Point, Px, Rect } from '../units'
 import type { LaidStep } from './laid-steps'
 import { formValuesAt } from './fitted'
 import { laidSteps } from './laid-steps'
 import { formedMould } from './moulds'
+import { colourRuns, cornersOf, settingOf } from './type-setting'
 
 /** Curves stay within this many render pixels of their straight pieces. */
 const TOLERANCE = 0.01
@@ -53,6 +54,17 @@ export interface FormedOutline extends SizedOutline {
   rest: SizedOutline
 }
 
+/** A letter as a hand takes hold of it. */
+export interface LetterBox {
+  /** UTF-16 units of the wording, [from, to). */
+  from: number
+  to: number
+  line: number
+  blank: boolean
+  /** From its upper left round to its lower left, from cap height to baseline. */
+  corners: Point[]
+}
+
 /** Letters on their way, with their outline. */
 export interface OutlinedLetters extends SizedOutline, Omit<MovedLetters, 'glyphs' | 'letters' | 'origin'> {
   /** Where the outline stands among the words at rest, in em. */
@@ -62,11 +74,14 @@ export interface OutlinedLetters extends SizedOutline, Omit<MovedLetters, 'glyph
 /** Type at a moment. */
 interface SetPiece {
   piece: TypePiece
-  font: Font
+  face: TypeFace
   setting: TypeSetting
   size: Px
   /** Whether a range tracks. */
   spaced: boolean
+  /** Names font and setting: equal keys, equal words at size 1. */
+  key: string
+  text(): SetText
 }
 
 /** Makes outlines and keeps them: letters are shaped and united once, whatever their size and place. */
@@ -79,6 +94,10 @@ export class Outlines {
   private readonly paths = new Kept<string, PathCommand[]>(BUDGET, (path, text) => path.length * 60 + text.length * 2)
   private readonly moulds = new Kept<string, Mould>(BUDGET, (mould, key) => bytesOfMould(mould) + key.length * 2)
 
+  private readonly set = new Kept<string, SetText>(
+    BUDGET,
+    ({ glyphs, letters }) => (glyphs.length + letters.length) * 100,
+  )
   private readonly texts = new Kept<string, number>(BUDGET, (_, text) => text.length * 2)
   private made = 0
 
@@ -140,17 +159,26 @@ export class Outlines {
     }
   }
 
-  private ofType(
-    { piece, font, setting, size, spaced }: SetPiece,
-    scale: number,
-    only?: readonly number[],
-  ): SizedOutline {
+  /** The longest line of an outline at rest, in px: what words can stand along; null for one without any. */
+  strandOf(piece: FormedPiece, at: Moment, place: string): Strand | null {
+    const form = PIECE_KINDS[piece.kind].outline?.(formValuesAt(piece, at) as never, this.workAt(1, place))
+    if (!form) return null
+    const strands = isLine(form) ? form.strands : strandsOf(form)
+    return strands.reduce<Strand | null>(
+      (longest, strand) => (longest && lengthOf(longest) >= lengthOf(strand) ? longest : strand),
+      null,
+    )
+  }
+
+  /** A short name for a text; never given twice. */
+  nameOf = (text: string): string => `t${this.numberOf(text)}`
+
+  private ofType({ face, size, key, text }: SetPiece, scale: number, only?: readonly number[]): SizedOutline {
     const detail = detailFor(size * scale)
-    const key = JSON.stringify([piece.font, setting, detail, spaced, ...(only ? [only] : [])])
-    const outline = this.kept.of(key, () => {
-      const all = setText(font, setting, undefined, spaced).glyphs
+    const outline = this.kept.of(JSON.stringify([key, detail, ...(only ? [only] : [])]), () => {
+      const { glyphs: all, size: made } = text()
       const glyphs = only ? all.filter(({ letter }) => only.includes(letter)) : all
-      return this.ofGlyphs(font, piece.font, glyphs, detail)
+      return this.ofGlyphs(face, glyphs, detail, made)
     })
     return { outline, enlarge: size }
   }
@@ -182,10 +210,9 @@ export class Outlines {
   private moulded(piece: FormedPiece, at: Moment, scale: number, place: string): { key: string; make: () => Mould } {
     if (piece.kind === 'type') {
       const set = this.typeOf(piece, at, place)
-      const { font, setting, size, spaced } = set
       return {
-        key: JSON.stringify(['type', piece.font, setting, size, spaced, detailFor(scale)]),
-        make: () => this.lettersOf(set, setText(font, setting, undefined, spaced).glyphs, scale),
+        key: JSON.stringify(['type', set.key, set.size, detailFor(scale)]),
+        make: () => this.lettersOf(set, set.text().glyphs, scale),
       }
     }
     const definition = PIECE_KINDS[piece.kind]
@@ -201,13 +228,13 @@ export class Outlines {
   }
 
   /** Each letter with its contours as a part of its own. */
-  private lettersOf({ piece, font, size }: SetPiece, glyphs: readonly SetGlyph[], scale: number): Mould {
+  private lettersOf({ face, size }: SetPiece, glyphs: readonly SetGlyph[], scale: number): Mould {
     const detail = detailFor(size * scale)
     const { grid } = finenessFor(scale)
     const letters = new Map<number, Ring[][]>()
-    for (const { id, x, y, letter } of glyphs) {
-      const rings = this.glyph(font, piece.font, id, detail).map((ring) => enlarged(movedRing(ring, x, y), size))
-      letters.set(letter, [...(letters.get(letter) ?? []), rings])
+    for (const glyph of glyphs) {
+      const rings = this.glyphRings(face, glyph, detail).map((ring) => enlarged(ring, size))
+      letters.set(glyph.letter, [...(letters.get(glyph.letter) ?? []), rings])
     }
     return [...letters].flatMap(([letter, shapes]) => {
       const form = uniteShapes(shapes, grid)
@@ -223,12 +250,14 @@ export class Outlines {
   letters(piece: FormedPiece, at: Moment, scale: number, place: string): OutlinedLetters[] | null {
     if (piece.kind !== 'type') return null
     const acting = piece.ranges.filter(acts)
-    if (acting.length === 0) return null
+    const colourAt = colourRuns(piece, at)
+    if (acting.length === 0 && !colourAt) return null
     const set = this.typeOf(piece, at, place)
-    const { font, setting, size, spaced } = set
+    const { face, setting, size, spaced } = set
     const moved = (ranges: readonly LetterRange[]) =>
-      moveLetters(font, {
+      moveLetters(face.font, {
         ...setting,
+        ...(colourAt ? { colourAt } : {}),
         ...{ size, spaced, ...(piece.only ? { only: piece.only } : {}) },
         ranges: ranges.map((range) => valuesAt(RANGE_PARAMETERS, range, at)),
         units: acting.map(({ units }) => units),
@@ -237,8 +266,8 @@ export class Outlines {
     if (steps.length > 0) return this.formedLetters(set, at, { scale, place, steps, acting, moved })
     return moved(acting).map(({ glyphs, origin, ...letters }) => {
       const detail = detailFor(size * scale * letters.moved.scale)
-      const key = JSON.stringify([piece.font, glyphs, detail])
-      const outline = this.kept.of(key, () => this.ofGlyphs(font, piece.font, glyphs, detail))
+      const key = JSON.stringify([face.name, glyphs.map(glyphKey), detail])
+      const outline = this.kept.of(key, () => this.ofGlyphs(face, glyphs, detail))
       return { ...letters, outline, enlarge: size, origin: { scale: 1, rotation: 0, ...origin } }
     })
   }
@@ -279,10 +308,10 @@ export class Outlines {
 
   /** From side to side of the lines of type, and from the first cap height to the last baseline, in px; null without letters. */
   lineBox(piece: TypePiece, at: Moment, place: string): Rect | null {
-    const { font, setting, size, spaced } = this.typeOf(piece, at, place)
-    const { letters } = setText(font, setting, undefined, spaced)
-    if (letters.length === 0) return null
-    const cap = font.capHeight / font.unitsPerEm
+    const { face, size, text } = this.typeOf(piece, at, place)
+    const { letters, size: made } = text()
+    if (letters.length === 0 || letters.some((letter) => letter.place)) return null
+    const cap = (face.font.capHeight / face.font.unitsPerEm) * made
     return {
       left: Math.min(...letters.map(({ left }) => left)) * size,
       right: Math.max(...letters.map(({ right }) => right)) * size,
@@ -291,25 +320,56 @@ export class Outlines {
     }
   }
 
-  private typeOf(piece: TypePiece, at: Moment, place: string): SetPiece {
-    const { size, tracking, leading, align } = valuesAt(TYPE_PARAMETERS, piece, at)
-    const setting = { wording: wordingAt(piece, at), tracking, leading, align }
-    const font = this.fonts.get(piece.font, `${place}.font`)
-    return { piece, font, setting, size, spaced: piece.ranges.some(tracks) }
+  /** Whether words run over, and the characters that none of their fonts has. */
+  typeState(piece: TypePiece, at: Moment, place: string): { overflows: boolean; missing: string[] } {
+    const { overflows, missing } = this.typeOf(piece, at, place).text()
+    return { overflows, missing }
   }
 
-  private ofGlyphs(
-    font: Font,
-    name: string,
-    glyphs: readonly { id: number; x: number; y: number }[],
-    detail: number,
-  ): Outline {
-    const letters = glyphs.map(({ id, x, y }) =>
-      this.glyph(font, name, id, detail).map((ring) => movedRing(ring, x, y)),
-    )
+  /** Where the letters of type stand at rest, in px: what hands on the stage take hold of. */
+  letterBoxes(piece: TypePiece, at: Moment, place: string): LetterBox[] {
+    const { face, size, text } = this.typeOf(piece, at, place)
+    const { letters, size: made } = text()
+    const cap = (face.font.capHeight / face.font.unitsPerEm) * made
+    return letters.map(({ left, right, baseline, blank, from, to, line, place: on }) => ({
+      ...{ from, to, line, blank },
+      corners: cornersOf({ left, right, top: baseline - cap, bottom: baseline }, on).map(({ x, y }) => ({
+        x: x * size,
+        y: y * size,
+      })),
+    }))
+  }
+
+  private typeOf(piece: TypePiece, at: Moment, place: string): SetPiece {
+    const set = settingOf(this.fonts, piece, at, place)
+    const spaced = piece.ranges.some(tracks)
+    const key = `${set.key} ${spaced}`
+    const text = () => this.set.of(key, () => setText(set.face.font, set.setting, undefined, spaced))
+    return { ...set, piece, spaced, key, text }
+  }
+
+  private ofGlyphs(face: TypeFace, glyphs: readonly Omit<SetGlyph, 'letter'>[], detail: number, made = 1): Outline {
+    const letters = glyphs.map((glyph) => this.glyphRings(face, glyph, detail))
     const edges = letters.flat().reduce((sum, { points }) => sum + points.length / 2, 0)
     this.charge(edges * WORK_OF_EDGE)
-    return outlineOf(this.newName(), uniteShapes(letters, detail * GRID), font.capHeight / font.unitsPerEm)
+    const cap = (face.font.capHeight / face.font.unitsPerEm) * made
+    return outlineOf(this.newName(), uniteShapes(letters, detail * GRID), cap)
+  }
+
+  /** A glyph's contours where it stands among the words. */
+  private glyphRings(face: TypeFace, { id, x, y, size = 1, way, face: own }: Omit<SetGlyph, 'letter'>, detail: number) {
+    const { name, font } = own ?? face
+    const rings = this.glyph(font, name, id, size > 1 ? detailFor(detail * size) : detail)
+    if (size === 1 && !way) return rings.map((ring) => movedRing(ring, x, y))
+    const [c, s] = way ? [way.x * size, way.y * size] : [size, 0]
+    return rings.map(({ points, smooth }) => {
+      const turned = new Array<number>(points.length)
+      for (let i = 0; i < points.length; i += 2) {
+        turned[i] = points[i]! * c - points[i + 1]! * s + x
+        turned[i + 1] = points[i]! * s + points[i + 1]! * c + y
+      }
+      return { points: turned, smooth }
+    })
   }
 
   /** Rings as an outline, measured by what they are at rest. */
@@ -407,6 +467,9 @@ const bytesOfMould = (mould: Mould) =>
 
 const edgesOf = (form: Ring[] | LineForm) =>
   (isLine(form) ? form.strands : form).reduce((sum, { smooth }) => sum + smooth.length, 0)
+
+/** A glyph as it stands in keys. */
+const glyphKey = ({ face, ...glyph }: Omit<SetGlyph, 'letter'>) => (face ? { ...glyph, face: face.name } : glyph)
 
 const movedRing = ({ points, smooth }: Ring, x: number, y: number): Ring => ({
   points: points.map((v, i) => v + (i % 2 ? y : x)),

@@ -13,6 +13,12 @@ export interface DirectedRun {
 const TURNS =
   /[\u0590-\u08ff\u200f\u202a-\u202e\u2066-\u2069\ufb1d-\ufdff\ufe70-\ufefc\u{10800}-\u{10fff}\u{1e800}-\u{1efff}]/u
 
+/** The direction of a line: that of its first letter with one (rules P2, P3). */
+export function directionOf(line: string): 'ltr' | 'rtl' {
+  if (!TURNS.test(line)) return 'ltr'
+  return bidi.getEmbeddingLevels(line, 'auto').paragraphs[0]!.level % 2 === 1 ? 'rtl' : 'ltr'
+}
+
 /**
  * The runs of a line in the order in which they stand, left to right (Unicode Bidirectional Algorithm, UAX 9). By default
  * the line's own direction is that of its first letter with one (rules P2, P3).

@@ -3,6 +3,7 @@ import type { EvaluatedPaint } from '../values/evaluated'
 import type { Placement } from '../outline/outline'
 import { within } from '../outline/outline'
 import type { Px, Rgba } from '../units'
+import type { PathPlace } from './along-path'
 import type { Font } from './font'
 import type { SetGlyph, SetLetter, TypeSetting } from './layout'
 import { setText } from './layout'
@@ -20,7 +21,7 @@ export interface Tint {
 /** Letters that go together: where they stand, and how they look there. */
 export interface MovedLetters {
   /** Their glyphs, each from the first one's origin, in em. */
-  glyphs: { id: number; x: number; y: number }[]
+  glyphs: Omit<SetGlyph, 'letter'>[]
   /** The letters that they belong to, and how far tracking moves each from where it stands at rest, in em. */
   letters: { letter: number; x: number }[]
   /** Where the first one's origin stands, in em. */
@@ -44,14 +45,16 @@ export interface LetterSetting extends TypeSetting {
   only?: readonly number[]
   /** What is parted beside what the ranges go through: other bands of the same letters may go by others. */
   units?: readonly RangeValues['units'][]
+  /** A colour that what was typed at a place has of its own; null for none. */
+  colourAt?: (unit: number) => Rgba | null
 }
 
 const REST: Placement = { scale: 1, rotation: 0, x: 0, y: 0 }
-const FINENESS = { letters: 0, words: 1, lines: 2 } as const
+const FINENESS = { letters: 0, words: 1, lines: 2, whole: 3 } as const
 
 /** The letters of a text with what its ranges do to them: as one where they are words or lines of the same range. */
 export function moveLetters(font: Font, setting: LetterSetting): MovedLetters[] {
-  const { ranges, size, spaced, only, units = [] } = setting
+  const { ranges, size, spaced, only, units = [], colourAt } = setting
   const rest = setText(font, setting, undefined, spaced)
   const weights = ranges.map((range) => weightsOf(rest.letters, range))
   const extra = (letter: number) => ranges.reduce((sum, { tracking }, k) => sum + weights[k]![letter]! * tracking, 0)
@@ -59,14 +62,17 @@ export function moveLetters(font: Font, setting: LetterSetting): MovedLetters[] 
   const glyphs = only ? all.filter(({ letter }) => only.includes(letter)) : all
   const cap = font.capHeight / font.unitsPerEm
   const finest = Math.min(
-    FINENESS.lines,
+    FINENESS.whole,
     ...[...units, ...ranges.map((range) => range.units)].map((one) => FINENESS[one]),
   )
   const restX = firstX(rest.glyphs)
-  return together(glyphs, letters, finest).map((set) => {
+  const colourOf = (letter: number) => colourAt?.(letters[letter]!.from) ?? null
+  return together(glyphs, letters, finest, colourOf).map((set) => {
     const first = set[0]!.letter
     const [{ x, y }] = set as [SetGlyph]
     const state: Omit<MovedLetters, 'glyphs' | 'letters' | 'origin'> = { moved: REST, opacity: 1, blur: 0, tints: [] }
+    const own = colourOf(first)
+    if (own) state.tints.push({ colour: own, share: 1, on: 'fills' })
     ranges.forEach((range, k) => {
       const weight = weights[k]![first]!
       if (weight === 0) return
@@ -76,8 +82,8 @@ export function moveLetters(font: Font, setting: LetterSetting): MovedLetters[] 
       const share = between((weight * range.tint) / 100, 0, 1)
       if (share > 0) state.tints.push({ colour: range.colour, share, on: range.tinted })
     })
-    const own = set.map((glyph) => ({ id: glyph.id, x: glyph.x - x, y: glyph.y - y }))
-    return { ...state, glyphs: own, letters: lettersOf(set, restX), origin: { x, y } }
+    const around = set.map((glyph) => aroundOrigin(glyph, x, y))
+    return { ...state, glyphs: around, letters: lettersOf(set, restX), origin: { x, y } }
   })
 }
 
@@ -91,16 +97,34 @@ function firstX(glyphs: readonly SetGlyph[]): ReadonlyMap<number, number> {
 const lettersOf = (set: readonly SetGlyph[], restX: ReadonlyMap<number, number>) =>
   [...firstX(set)].map(([letter, x]) => ({ letter, x: x - restX.get(letter)! }))
 
-/** Glyphs of the same letter, word or line, in reading order. */
-function together(glyphs: readonly SetGlyph[], letters: readonly SetLetter[], finest: number): SetGlyph[][] {
-  const sets = new Map<number, SetGlyph[]>()
+/** A glyph as it stands from another one's origin. */
+function aroundOrigin({ id, x, y, face, size, way }: SetGlyph, ox: number, oy: number): Omit<SetGlyph, 'letter'> {
+  return {
+    ...{ id, x: x - ox, y: y - oy },
+    ...(face ? { face } : {}),
+    ...(size === undefined ? {} : { size }),
+    ...(way ? { way } : {}),
+  }
+}
+
+/** Glyphs of the same letter, word or line and of one colour, in reading order. */
+function together(
+  glyphs: readonly SetGlyph[],
+  letters: readonly SetLetter[],
+  finest: number,
+  colourOf: (letter: number) => Rgba | null,
+): SetGlyph[][] {
+  const sets = new Map<string, SetGlyph[]>()
   for (const glyph of glyphs) {
     const letter = letters[glyph.letter]!
     if (letter.blank) continue
-    const name = finest === FINENESS.letters ? glyph.letter : finest === FINENESS.words ? letter.word : letter.line
-    sets.set(name, [...(sets.get(name) ?? []), glyph])
+    const unit = [glyph.letter, letter.word, letter.line, 0][finest]!
+    const name = `${unit} ${colourOf(glyph.letter)?.join() ?? ''}`
+    const set = sets.get(name)
+    if (set) set.push(glyph)
+    else sets.set(name, [glyph])
   }
-  return [...sets].sort(([a], [b]) => a - b).map(([, set]) => set)
+  return [...sets.values()].sort((a, b) => a[0]!.letter - b[0]!.letter)
 }
 
 /** The middle, foot or head of the letter, word or line, in em. */
@@ -110,9 +134,14 @@ function pivotOf({ units, pivot }: RangeValues, letters: readonly SetLetter[], i
     if (letter.blank) return false
     return units === 'letters' ? i === index : units === 'words' ? letter.word === own.word : letter.line === own.line
   })
+  const up = pivot === 'middle' ? cap / 2 : pivot === 'head' ? cap : 0
+  const placed = all.flatMap(({ place }) => place ?? [])
+  if (placed.length > 0) {
+    const mean = (of: (place: PathPlace) => number) => placed.reduce((sum, place) => sum + of(place), 0) / placed.length
+    return { x: mean(({ x, dy }) => x + dy * up), y: mean(({ y, dx }) => y - dx * up) }
+  }
   const left = Math.min(...all.map((letter) => letter.left))
   const right = Math.max(...all.map((letter) => letter.right))
-  const up = pivot === 'middle' ? cap / 2 : pivot === 'head' ? cap : 0
   return { x: (left + right) / 2, y: own.baseline - up }
 }
 

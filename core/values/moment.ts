@@ -1,3 +1,4 @@
+import type { Strand } from '../outline/strand'
 import type { Movable, StoredValue } from './moving'
 import type { Frames } from '../units'
 
@@ -39,6 +40,8 @@ export interface Moment {
   bare?: boolean
   /** Links to other values are passed over: see core/time/links.ts. */
   unlinked?: boolean
+  /** The path along which a type piece stands, in px of its own space, with a name; null for none. */
+  along?: (id: string, at: Moment) => { key: string; strand: Strand } | null
   /** Values of a piece that follow from what other pieces span, by its id; null for none. See core/frame/fitting.ts. */
   fitted?: (id: string, at: Moment) => Readonly<Record<string, number>> | null
 }
