@@ -33,10 +33,12 @@ export const SHIPPED_FONTS: readonly ShippedFont[] = [
   font('lobster', 'Lobster', 'Regular', 'script'),
   font('pacifico', 'Pacifico', 'Regular', 'script'),
   font('archivo-black', 'Archivo Black', 'Regular', 'sans'),
+  font('archivo-variable', 'Archivo', 'Variable', 'sans'),
   font('inter-regular', 'Inter', 'Regular', 'sans'),
   font('inter-semibold', 'Inter', 'SemiBold', 'sans'),
   font('montserrat-medium', 'Montserrat', 'Medium', 'sans'),
   font('montserrat-extrabold', 'Montserrat', 'ExtraBold', 'sans'),
+  font('recursive-variable', 'Recursive', 'Variable', 'sans'),
 ]
 
 /** Fonts that people bring get ids made from their contents: the same file, the same id everywhere. */
