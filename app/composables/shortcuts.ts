@@ -8,6 +8,7 @@ import { useBench } from '~/stores/bench'
 import { useClipboard } from '~/stores/clipboard'
 import { useRibbon } from '~/stores/ribbon'
 import { useSeals } from '~/stores/seals'
+import { useStage } from '~/stores/stage'
 import type { KeyActionId } from './keys'
 import { useKeys } from './keys'
 import { useKeyWork } from './key-work'
@@ -20,6 +21,9 @@ const ARROWS: Record<string, ['x' | 'y', number]> = {
   ArrowDown: ['y', 1],
 }
 
+/** What Enter presses when it has the focus. */
+const PRESSED = 'button, a, summary, select, [role=button], [role=checkbox], [role=slider]'
+
 /** The keys of the bench. Typing in a field is left alone. */
 export function useShortcuts(showSheet: () => void, outlook: Ref<PieceOutlook[]>) {
   const bench = useBench()
@@ -28,6 +32,7 @@ export function useShortcuts(showSheet: () => void, outlook: Ref<PieceOutlook[]>
   const seals = useSeals()
   const work = useStackWork()
   const keyWork = useKeyWork()
+  const stage = useStage()
 
   const { actionOf } = useKeys()
   const go = (frame: number) => ribbon.go(frame, bench.card!.length)
@@ -83,8 +88,17 @@ export function useShortcuts(showSheet: () => void, outlook: Ref<PieceOutlook[]>
       nudge(arrow, event.shiftKey ? 10 : 1)
       return true
     }
-    const action = actionOf(event)
     const focused = event.target as HTMLElement
+    if (
+      event.key === 'Enter' &&
+      !focused.matches(PRESSED) &&
+      bench.piece?.kind === 'type' &&
+      bench.pieces.length === 1
+    ) {
+      stage.editedWords = bench.piece.id
+      return true
+    }
+    const action = actionOf(event)
     // A button that has the focus is what Space presses.
     if (action === 'play' && focused.matches('button, [role=button]')) return false
     const run = action && does[action]

@@ -6,7 +6,7 @@ import type { Coat } from '#core/card/schema'
 import type { BackdropId, LookId } from '~/composables/backdrops'
 
 /** Kinds of piece that are drawn on the stage by hand. */
-export type DrawnKind = Exclude<PieceKind, 'type' | 'group' | 'picture' | 'wash'>
+export type DrawnKind = Exclude<PieceKind, 'type' | 'group' | 'picture' | 'wash'> | 'freehand'
 
 /** How the card is looked at and what the hand does on the stage. Nothing of it is part of the card. */
 export const useStage = defineStore('stage', () => {
@@ -27,6 +27,9 @@ export const useStage = defineStore('stage', () => {
   const drawing = ref<DrawnKind | null>(null)
   /** The path whose points are edited. */
   const editedPath = ref<string | null>(null)
+  /** The type piece whose words are written on the stage, and what is marked of them: UTF-16 units [from, to). */
+  const editedWords = ref<string | null>(null)
+  const marked = ref<{ piece: string; from: number; to: number } | null>(null)
   /** The coat whose slab is dragged just now. */
   const draggedCoat = shallowRef<Coat | null>(null)
   /** Who is waiting for a colour to be picked from the stage. */
@@ -37,11 +40,13 @@ export const useStage = defineStore('stage', () => {
     openGroup.value = null
     drawing.value = null
     editedPath.value = null
+    editedWords.value = null
+    marked.value = null
     colourWanted.value = null
   }
 
   return {
     ...{ backdrop, ownBackdrop, look, safeAreas, grid, routes },
-    ...{ alone, openGroup, drawing, editedPath, draggedCoat, colourWanted, reset },
+    ...{ alone, openGroup, drawing, editedPath, editedWords, marked, draggedCoat, colourWanted, reset },
   }
 })

@@ -8,6 +8,7 @@ import type { Fault } from '#core/errors'
 import { WaxError } from '#core/errors'
 import { pictureDifference } from '#core/judge/ring-difference'
 import type { Section } from '#core/frame/section'
+import type { FontAxis } from '#core/type/font'
 import type { Point } from '#core/units'
 import { fontsNamed, picturesOf } from '#core/card/tree'
 import { isShipped } from '#core/type/families'
@@ -116,6 +117,26 @@ const face = {
       return { steps }
     } catch (error) {
       return { fault: faultOf(error) }
+    }
+  },
+
+  /** What a font of the card can do: its axes, and the OpenType features that it has; null where it is not here. */
+  async fontOf(name: string, id: string): Promise<{ axes: FontAxis[]; features: string[] } | null> {
+    const card = cards.get(name)
+    if (!card) return null
+    const { fonts } = await engineFor(card)
+    if (!fonts.has(id)) return null
+    const { axes, features } = fonts.get(id, id)
+    return { axes: [...axes], features: [...features] }
+  },
+
+  /** See Engine.linesInto; none while the card cannot be rendered. */
+  async linesInto(name: string, piece: string, step: string, frame: number) {
+    const card = cards.get(name)
+    try {
+      return card ? (await engineFor(card)).linesInto(card, piece, step, frame) : []
+    } catch {
+      return []
     }
   },
 

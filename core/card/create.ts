@@ -109,10 +109,14 @@ export function createPiece(kind: PieceKind, card: Card): Piece {
 }
 
 /** The first id `kind-N` that nothing on the card has. */
-export function freeId(card: Card, kind: string): string {
-  const taken = new Set(
-    allPieces(card.pieces).flatMap((piece) => [piece.id, ...partsOf(piece).map(({ entry }) => entry.id)]),
-  )
+export const freeId = (card: Card, kind: string): string => firstFree(takenIds(card), kind)
+
+/** All ids of a card's pieces and of what they carry. */
+export const takenIds = (card: Card): Set<string> =>
+  new Set(allPieces(card.pieces).flatMap((piece) => [piece.id, ...partsOf(piece).map(({ entry }) => entry.id)]))
+
+/** The first id `kind-N` that is not taken. */
+export function firstFree(taken: ReadonlySet<string>, kind: string): string {
   let n = 1
   while (taken.has(`${kind}-${n}`)) n++
   return `${kind}-${n}`

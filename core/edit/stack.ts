@@ -1,6 +1,6 @@
 import { coatOf } from '../coats/table'
 import type { DepthGroup } from '../coats/definition'
-import { createCoat, createPiece, freeId } from '../card/create'
+import { createCoat, createPiece, firstFree, freeId, takenIds } from '../card/create'
 import { withParts } from '../card/parts'
 import type { PieceKind } from '../pieces/table'
 import { PIECE_KINDS } from '../pieces/table'
@@ -42,22 +42,32 @@ export const copyOf = (card: Card, piece: Piece): Piece => renewed(card, [piece]
 
 /** Copies with ids that nothing on the card has. */
 function renewed(card: Card, pieces: readonly Piece[]): Piece[] {
-  let grown = card
+  const taken = takenIds(card)
   const fresh = (kind: string) => {
-    const made = freeId(grown, kind)
-    // Taken at once, so that the next id is another one; of what bears it only the id is looked at.
-    grown = {
-      ...grown,
-      pieces: [...grown.pieces, { id: made, coats: { face: [], behind: [] }, finishes: [] } as unknown as Piece],
-    }
+    const made = firstFree(taken, kind)
+    taken.add(made)
     return made
   }
+  const ids = new Map<string, string>()
   const copied = (piece: Piece): Piece => {
     const id = fresh(piece.kind)
+    ids.set(piece.id, id)
     const copy = { ...withParts(piece, (entry, list) => ({ ...entry, id: fresh(list.stem(entry)) })), id }
     return holdsPieces(copy) ? { ...copy, pieces: copy.pieces.map(copied) } : copy
   }
-  return pieces.map(copied)
+  const copies = pieces.map(copied)
+  return copies.map((copy) => relinked(copy, (id) => ids.get(id) ?? id))
+}
+
+/** What was copied together keeps together: a copied bar fits the copied words. */
+function relinked(piece: Piece, to: (id: string) => string): Piece {
+  const own = {
+    ...piece,
+    weave: piece.weave && to(piece.weave),
+    ...('fitTo' in piece ? { fitTo: piece.fitTo.map(to) } : {}),
+    ...(piece.kind === 'type' ? { along: piece.along && to(piece.along) } : {}),
+  } as Piece
+  return holdsPieces(own) ? { ...own, pieces: own.pieces.map((inner) => relinked(inner, to)) } : own
 }
 
 /**

@@ -170,6 +170,17 @@ export class Outlines {
     )
   }
 
+  /** The lines that come into one of a piece's steps, in px: what is drawn on them, or dashed. None where it is an area. */
+  linesInto(piece: FormedPiece, at: Moment, step: string, place: string): Strand[] {
+    const index = piece.outlineSteps.findIndex(({ id }) => id === step)
+    if (index < 0) return []
+    const before = { ...piece, outlineSteps: piece.outlineSteps.slice(index + 1) }
+    const rest = this.atRest(piece, at, 1, place)
+    if (!rest.outline.bounds) return []
+    const work = { scale: 1, place, steps: laidSteps(before, at), rest, banded: false }
+    return this.formed(before, at, work).mould.flatMap(({ form }) => (isLine(form) ? form.strands : []))
+  }
+
   /** A short name for a text; never given twice. */
   nameOf = (text: string): string => `t${this.numberOf(text)}`
 

@@ -10,6 +10,7 @@ import { inkOf, sideOf } from './group'
 import { joined } from './grid-box'
 import type { Drawing } from './piece'
 import { formOf } from './form'
+import type { LetterBox } from './outlines'
 import { namingPiece } from './naming'
 import { standingOf } from './piece'
 
@@ -30,6 +31,8 @@ export interface PieceOutlook {
   parent: Placement
   /** What 100 % of a coat's length stands for, in card px before the piece's scale. */
   reference: Px
+  /** Of type: its letters at rest, in its own px, and what has no room or no glyph. */
+  type?: { letters: LetterBox[]; overflows: boolean; missing: string[] }
 }
 
 /** Where every piece stands, those in groups too, front first. Pieces without ink have all corners at their place. */
@@ -75,6 +78,12 @@ export function outlookOf(drawing: Drawing): PieceOutlook[] {
         all = joined(all, inner)
         return
       }
+      const { outlines } = drawing
+      if (piece.kind === 'type')
+        entry.type = namingPiece(piece, here, () => ({
+          letters: outlines.letterBoxes(piece, standing.at, here),
+          ...outlines.typeState(piece, standing.at, here),
+        }))
       const form = namingPiece(piece, here, () => formOf(drawing, standing, here))
       if (!form) return
       const { bounds, placement: full } = form.hook

@@ -1,8 +1,8 @@
 import type { Outline } from './outline'
 
 /** An outline of more edges than MANY is looked at with FEW of them: its curves are finer than the depth asks for. */
-const MANY = 4096
-const FEW = 1024
+const MANY = 16_384
+const FEW = 8192
 /** Samples along the longer side of the first look. */
 const LOOK = 160
 /** How many of the best places are looked at closely. */

@@ -6,6 +6,7 @@ import { allPieces } from '#core/card/tree'
 import { counts } from '#core/values/parameter-kinds'
 import { PIECE_KINDS } from '#core/pieces/table'
 import { coatOf } from '#core/coats/table'
+import { FIT_PARAMETERS } from '#core/pieces/fit'
 import { PLACE_PARAMETERS } from '#core/pieces/place'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { coatTitle } from '~/composables/coat-words'
@@ -19,9 +20,11 @@ import CardSettings from './CardSettings.vue'
 import LetterMotion from './LetterMotion.vue'
 import PathSettings from './PathSettings.vue'
 import PictureSettings from './PictureSettings.vue'
+import RowGroup from './RowGroup.vue'
 import SealLine from './SealLine.vue'
 import SectionChart from './SectionChart.vue'
 import TimeSettings from './TimeSettings.vue'
+import TypeForms from './TypeForms.vue'
 import TypeSettings from './TypeSettings.vue'
 
 const props = defineProps<{ outlook: PieceOutlook[]; engineName: string }>()
@@ -74,13 +77,35 @@ const rows = computed(() => {
 const isPlaceNumber = ({ address, parameter }: ParameterPlace) =>
   !part.value && parameter.type === 'number' && address.slice(address.lastIndexOf('/') + 1) in PLACE_PARAMETERS
 /** In pairs. */
-const PLACE_ORDER = ['x', 'y', 'rotation', 'scale', 'anchorX', 'anchorY', 'opacity']
+const PLACE_ORDER = ['x', 'y', 'rotation', 'scale', 'stretchX', 'stretchY', 'skew', 'opacity', 'anchorX', 'anchorY']
+
+/** Values that are seldom needed, under a name of their own. */
+const GROUPS = [
+  { name: 'Text box', of: ['width', 'wide', 'least', 'closest'], only: 'type' },
+  { name: 'Letters', of: ['letterCase', 'shift', 'features'], only: 'type' },
+  { name: 'Along a path', of: ['along', 'start', 'pathSide', 'overflow'], only: 'type' },
+  { name: 'Fits other pieces', of: Object.keys(FIT_PARAMETERS), only: null },
+  { name: 'Woven through words', of: ['weave', 'weaveLetters'], only: null },
+]
 const placeNumbers = computed(() => {
   if (!bench.piece) return []
   const rank = ({ address }: ParameterPlace) => PLACE_ORDER.indexOf(address.slice(address.lastIndexOf('/') + 1))
   return rows.value.filter(isPlaceNumber).sort((a, b) => rank(a) - rank(b))
 })
-const otherRows = computed(() => (bench.piece ? rows.value.filter((row) => !isPlaceNumber(row)) : rows.value))
+const nameOf = ({ address }: ParameterPlace) => address.slice(address.lastIndexOf('/') + 1)
+const groups = computed(() =>
+  !bench.piece || part.value
+    ? []
+    : GROUPS.flatMap(({ name, of, only }) => {
+        const places = rows.value.filter((row) => of.includes(nameOf(row)))
+        return places.length > 0 && (only === null || only === bench.piece!.kind) ? [{ name, places }] : []
+      }),
+)
+const grouped = computed(() => new Set(groups.value.flatMap(({ places }) => places)))
+const otherRows = computed(() =>
+  bench.piece ? rows.value.filter((row) => !isPlaceNumber(row) && !grouped.value.has(row)) : rows.value,
+)
+const typeState = computed(() => props.outlook.find(({ id }) => id === bench.piece?.id)?.type)
 const paints = computed(() => {
   if (!part.value || !definition.value) return []
   const address = `${bench.piece!.id}/${part.value.id}`
@@ -96,7 +121,7 @@ const help = computed(() => definition.value?.help ?? '')
 
 <template>
   <aside class="settings" aria-label="Settings">
-    <SectionChart v-if="bench.piece && !bench.finish && bench.piece.kind !== 'wash'" :engine-name="engineName" />
+    <SectionChart v-if="bench.piece && !bench.entry && bench.piece.kind !== 'wash'" :engine-name="engineName" />
     <div class="room">
       <div class="head">
         <h2>{{ title }}</h2>
@@ -120,6 +145,20 @@ const help = computed(() => definition.value?.help ?? '')
         </template>
         <PaintField v-for="paint in paints" :key="paint.address" v-bind="paint" :places="places" />
         <ParameterRow v-for="place in otherRows" :key="place.address" :place="place" :reference-of="referenceOf" />
+        <TypeForms
+          v-if="!part && bench.piece.kind === 'type'"
+          :piece="bench.piece"
+          :missing="typeState?.missing ?? []"
+          :overflows="typeState?.overflows ?? false"
+          :engine-name="engineName"
+        />
+        <RowGroup
+          v-for="group in groups"
+          :key="`${bench.piece.id} ${group.name}`"
+          :name="group.name"
+          :places="group.places"
+          :reference-of="referenceOf"
+        />
         <TimeSettings v-if="!part" />
       </template>
     </div>

@@ -20,7 +20,8 @@ const kinds = Object.entries(PIECE_KINDS) as [PieceKind, (typeof PIECE_KINDS)[Pi
 const open = ref(false)
 const file = ref<HTMLInputElement>()
 const { bringIn } = useBringFiles()
-const isDrawn = (kind: PieceKind): kind is DrawnKind => !['type', 'group', 'picture', 'wash'].includes(kind)
+const isDrawn = (kind: PieceKind): kind is Exclude<DrawnKind, 'freehand'> =>
+  !['type', 'group', 'picture', 'wash'].includes(kind)
 
 function add(kind: PieceKind) {
   open.value = false
@@ -70,6 +71,13 @@ function draw(kind: DrawnKind) {
                 <VTooltip activator="parent" text="Draw it on the stage" location="right" />
               </button>
               <span v-else />
+              <template v-if="kind === 'path'">
+                <button class="kind" role="menuitem" aria-label="Draw freehand" @click="draw('freehand')">
+                  <PieceKindIcon kind="path" />
+                  <span>Freehand<small class="quiet">Drawn in one go, its pressure kept</small></span>
+                </button>
+                <span />
+              </template>
             </template>
             <button class="kind" role="menuitem" @click="file?.click()">
               <PieceKindIcon kind="picture" />

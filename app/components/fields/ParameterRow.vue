@@ -4,6 +4,8 @@ import ChoiceRow from './ChoiceRow.vue'
 import ColourRow from './ColourRow.vue'
 import NumberRow from './NumberRow.vue'
 import PieceChoiceRow from './PieceChoiceRow.vue'
+import PiecesRow from './PiecesRow.vue'
+import TextRow from './TextRow.vue'
 import CurveRow from './CurveRow.vue'
 import ToggleRow from './ToggleRow.vue'
 
@@ -19,6 +21,8 @@ defineProps<{ place: ParameterPlace; referenceOf?: (piece: string) => number }>(
   <ColourRow v-else-if="place.parameter.type === 'colour'" :place="place" />
   <ChoiceRow v-else-if="place.parameter.type === 'choice'" :place="place" />
   <PieceChoiceRow v-else-if="place.parameter.type === 'piece'" :place="place" />
+  <PiecesRow v-else-if="place.parameter.type === 'pieces'" :place="place" />
+  <TextRow v-else-if="place.parameter.type === 'text'" :place="place" />
   <CurveRow v-else-if="place.parameter.type === 'curve'" :place="place" />
   <ToggleRow v-else-if="place.parameter.type === 'toggle'" :place="place" />
 </template>

@@ -2,6 +2,8 @@
 import { useEventListener } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { drawForm, drawPath, squared } from '#core/edit/draw'
+import type { FreehandPoint } from '#core/edit/freehand'
+import { drawFreehand } from '#core/edit/freehand'
 import { PIECE_KINDS } from '#core/pieces/table'
 import type { PathPoint } from '#core/outline/path-points'
 import { snapPoint } from '#core/stage/snap'
@@ -12,7 +14,7 @@ import { useBench } from '~/stores/bench'
 import type { DrawnKind } from '~/stores/stage'
 import { useStage } from '~/stores/stage'
 
-/** Draws a new piece: forms by dragging, paths point by point. */
+/** Draws a new piece: forms by dragging, paths point by point or in one go. */
 const props = defineProps<{ hand: StageHand; kind: DrawnKind }>()
 const bench = useBench()
 const stage = useStage()
@@ -34,6 +36,7 @@ function rest(point: Point, event: PointerEvent): Point {
 function press(event: PointerEvent) {
   const at = rest(props.hand.cardPoint(event), event)
   if (props.kind === 'path') addPoint(event, at)
+  else if (props.kind === 'freehand') drawOn(event)
   else drawFrom(event, at)
 }
 
@@ -60,12 +63,48 @@ function finishForm() {
   const drawn = form.value
   form.value = null
   props.hand.showGuides({ x: [], y: [] })
-  const kind = props.kind as Exclude<DrawnKind, 'path'>
+  const kind = props.kind as Exclude<DrawnKind, 'path' | 'freehand'>
   if (!drawn || Math.hypot(drawn.to.x - drawn.from.x, drawn.to.y - drawn.from.y) < 2) return
   put(kind, (card) => drawForm(card, kind, drawn.from, drawn.to))
 }
 
-function put(kind: DrawnKind, make: (card: NonNullable<typeof bench.card>) => { card: typeof card; id: string }) {
+const line = ref<FreehandPoint[]>([])
+/** Screen px that a fitted path may lie beside the hand's own line. */
+const LOOSE = 2.5
+
+/** A pen tells how hard it is pressed; without one the speed of the hand does. */
+function drawOn(event: PointerEvent) {
+  const seen = (next: PointerEvent): FreehandPoint[] => {
+    const all = next.getCoalescedEvents?.() ?? []
+    return (all.length > 0 ? all : [next]).map((one) => ({
+      ...props.hand.cardPoint(one),
+      ...{ time: one.timeStamp, pressure: one.pointerType === 'pen' ? one.pressure : null },
+    }))
+  }
+  line.value = seen(event)
+  followPointer(
+    event,
+    (next) => (line.value = [...line.value, ...seen(next)]),
+    () => {
+      const drawn = line.value
+      line.value = []
+      let id = ''
+      bench.edit('Draw freehand', (card) => {
+        const made = drawFreehand(card, drawn, LOOSE / props.hand.zoom())
+        id = made?.id ?? ''
+        return made?.card ?? card
+      })
+      if (!id) return
+      stage.drawing = null
+      bench.select(id)
+    },
+  )
+}
+
+function put(
+  kind: Exclude<DrawnKind, 'freehand'>,
+  make: (card: NonNullable<typeof bench.card>) => { card: typeof card; id: string },
+) {
   let id = ''
   bench.edit(`Draw ${PIECE_KINDS[kind].label.toLowerCase()}`, (card) => {
     const made = make(card)
@@ -180,6 +219,7 @@ const box = computed(() => {
         {{ Math.round(Math.abs(form.to.x - form.from.x)) }} × {{ Math.round(Math.abs(form.to.y - form.from.y)) }}
       </text>
     </template>
+    <polyline v-if="line.length > 1" :points="line.map((p) => `${onScreen(p).x},${onScreen(p).y}`).join(' ')" />
     <template v-if="points.length > 0">
       <path :d="path" />
       <circle
@@ -202,6 +242,7 @@ const box = computed(() => {
 line,
 ellipse,
 path,
+polyline,
 .form {
   pointer-events: none;
   fill: #cfe0dc33;
@@ -209,7 +250,8 @@ path,
   stroke-width: 1.4;
   filter: drop-shadow(0 0 1px #000a);
 }
-path {
+path,
+polyline {
   fill: none;
 }
 circle {

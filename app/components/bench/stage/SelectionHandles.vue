@@ -3,6 +3,7 @@ import { valuesOf } from '#core/card/parts'
 import { computed } from 'vue'
 import { shiftPiece } from '#core/edit/arrange'
 import { moveAnchor } from '#core/edit/grouping'
+import { stretchPiece } from '#core/edit/stretch'
 import { writeValue } from '#core/edit/values'
 import type { Card, Piece } from '#core/card/schema'
 import type { Parameters } from '#core/values/parameter-kinds'
@@ -46,7 +47,11 @@ const corners = computed<Point[]>(() => {
 const middles = computed(() => corners.value.map((a, i) => middle(a, corners.value[(i + 1) % 4]!)))
 const middle = (a: Point, b: Point): Point => ({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 })
 /** Whether the sides can be pulled: the form has a width and a height. */
-const sized = computed(() => single.value !== null && bench.piece !== null && 'width' in bench.piece)
+const sized = computed(
+  () => single.value !== null && bench.piece !== null && 'width' in bench.piece && 'height' in bench.piece,
+)
+/** Type with a text box: its sides are those of the box. */
+const boxed = computed(() => single.value !== null && bench.piece?.kind === 'type' && bench.piece.width !== 0)
 
 /** Where the handle for turning stands: above the middle of the upper edge. */
 const turner = computed(() => {
@@ -96,11 +101,7 @@ function scaler(pivot: Point): (factor: number) => void {
 }
 
 function scaleAll(event: PointerEvent, index: number) {
-  const pivot = pivotOf(index)
-  const start = distance(props.hand.cardPoint(event), pivot)
-  if (start === 0) return
-  const scale = scaler(pivot)
-  props.hand.drag(event, (point) => scale(distance(point, pivot) / start))
+  scaleFrom(event, pivotOf(index))
 }
 
 /** How far a point goes when everything grows about a pivot. */
@@ -159,7 +160,7 @@ function turnByKey(event: KeyboardEvent) {
 
 /** Right and up make it larger by 1 %, left and down smaller; a side goes by px. */
 function growByKey(event: KeyboardEvent, index: number) {
-  if (sized.value) {
+  if (sized.value || (single.value && event.ctrlKey)) {
     const [sx, sy] = CORNER_SIDES[index]!
     sideByKey(event, corners.value[index]!, sx, sy)
     return
@@ -171,13 +172,72 @@ function growByKey(event: KeyboardEvent, index: number) {
 }
 
 function sideByKey(event: KeyboardEvent, at: Point, sx: number, sy: number) {
-  const pull = sizer(sx, sy)
+  const pull = puller(sx, sy)
   if (pull) props.hand.nudge(event, at, pull)
 }
 
 function resize(event: PointerEvent, sx: number, sy: number) {
-  const pull = sizer(sx, sy)
-  if (pull) props.hand.drag(event, pull)
+  // Held the other way round: a side scales, a corner stretches.
+  if (!sized.value && sx * sy === 0 && event.ctrlKey) scaleFrom(event, single.value!.place)
+  else {
+    const pull = puller(sx, sy)
+    if (pull) props.hand.drag(event, pull)
+  }
+}
+
+/** What a pull at a side does: it changes the size of what has one, the box of type that has one, and stretches all else. */
+function puller(sx: number, sy: number) {
+  if (sized.value) return sizer(sx, sy)
+  return boxed.value && sy === 0 ? boxer(sx) : stretcher(sx, sy)
+}
+
+/** Begins to stretch; the other side stays, with Alt the anchor. Shift keeps the proportions. */
+function stretcher(sx: number, sy: number): ((raw: Point, held: Held) => void) | null {
+  const entry = single.value!
+  const { own, placement } = entry
+  const spans = { x: own.right - own.left, y: own.bottom - own.top }
+  if (spans.x <= 0 || spans.y <= 0) return null
+  const put = fromHere('Stretch')
+  const anchor = unplace(placement, entry.place)
+  const lines = props.hand.linesFor([entry.id])
+  return (raw, held) => {
+    const snapped = held.ctrlKey ? null : snapPoint(raw, lines, props.hand.reach.value, stage.grid)
+    const at = unplace(placement, snapped ? { x: raw.x + snapped.by.x, y: raw.y + snapped.by.y } : raw)
+    if (snapped) props.hand.showGuides(snapped.guides)
+    const far = (axis: 'x' | 'y', side: number) => {
+      const [low, high] = axis === 'x' ? [own.left, own.right] : [own.top, own.bottom]
+      const fixed = held.altKey ? anchor[axis] : side > 0 ? low : high
+      const edge = side > 0 ? high : low
+      const factor = side === 0 || edge === fixed ? 1 : (at[axis] - fixed) / (edge - fixed)
+      // It can be pulled through to the other side, and is mirrored there.
+      return { fixed, factor: Math.abs(factor) < 0.01 ? 0.01 : factor }
+    }
+    const [x, y] = [far('x', sx), far('y', sy)]
+    if (held.shiftKey && sx !== 0 && sy !== 0) x.factor = y.factor = Math.max(x.factor, y.factor)
+    put((card) => stretchPiece(card, entry, { x: x.factor, y: y.factor }, { x: x.fixed, y: y.fixed }, ribbon.frame))
+  }
+}
+
+/** Begins to pull a side of a text box; it grows to the side that its lines are not aligned to, or to both. */
+function boxer(sx: number): ((raw: Point, held: Held) => void) | null {
+  const entry = single.value!
+  const piece = pieceOf(entry.id)
+  if (piece.kind !== 'type') return null
+  const put = fromHere('Text box')
+  return (raw) => {
+    const { x } = unplace(entry.placement, raw)
+    const both = piece.align === 'centre' || piece.align === 'justify' ? 2 : 1
+    const width = Math.max(1, Math.round(Math.abs(x) * both))
+    if (both === 2 || (piece.align === 'left') === sx > 0)
+      put((card) => writeValue(card, `${entry.id}/width`, ribbon.frame, width))
+  }
+}
+
+function scaleFrom(event: PointerEvent, pivot: Point) {
+  const start = distance(props.hand.cardPoint(event), pivot)
+  if (start === 0) return
+  const scale = scaler(pivot)
+  props.hand.drag(event, (point) => scale(distance(point, pivot) / start))
 }
 
 /** Begins to pull sides, −1, 0 or 1 for each axis; gives what follows the hand. Shift keeps the proportions, Alt the middle. */
@@ -249,7 +309,7 @@ const EDGE_SIDES = [
 
 function grab(event: PointerEvent, i: number) {
   const [sx, sy] = CORNER_SIDES[i]!
-  if (sized.value) resize(event, sx, sy)
+  if (sized.value || (single.value && event.ctrlKey)) resize(event, sx, sy)
   else scaleAll(event, i)
 }
 </script>
@@ -281,7 +341,7 @@ function grab(event: PointerEvent, i: number) {
         <title>Turn; Shift in steps of 15°</title>
       </circle>
     </template>
-    <template v-if="sized">
+    <template v-if="single">
       <rect
         v-for="(point, i) in middles"
         :key="`side-${i}`"
@@ -296,7 +356,15 @@ function grab(event: PointerEvent, i: number) {
         @pointerdown.stop="resize($event, EDGE_SIDES[i]![0], EDGE_SIDES[i]![1])"
         @keydown="sideByKey($event, point, EDGE_SIDES[i]![0], EDGE_SIDES[i]![1])"
       >
-        <title>Pull the side; Alt keeps the middle</title>
+        <title>
+          {{
+            sized
+              ? 'Pull the side; Alt keeps the middle'
+              : boxed && EDGE_SIDES[i]![1] === 0
+                ? 'Pull the side of the text box'
+                : 'Stretch; Alt keeps the anchor, Ctrl scales'
+          }}
+        </title>
       </rect>
     </template>
     <circle
@@ -312,7 +380,7 @@ function grab(event: PointerEvent, i: number) {
       @pointerdown.stop="grab($event, i)"
       @keydown="growByKey($event, i)"
     >
-      <title>{{ sized ? 'Size; Shift keeps the proportions, Alt the middle' : 'Scale' }}</title>
+      <title>{{ sized ? 'Size; Shift keeps the proportions, Alt the middle' : 'Scale; Ctrl stretches' }}</title>
     </circle>
     <g v-if="single" class="anchor" @pointerdown="dragAnchor">
       <circle :cx="onScreen(single.place).x" :cy="onScreen(single.place).y" r="9" class="area" />

@@ -70,6 +70,12 @@ const state = computed(() => {
       text: 'Press for a corner, drag for a bend. The first point closes the path, Enter leaves it open.',
       back: 'Leave',
     }
+  if (stage.drawing === 'freehand') return { text: 'Drag on the stage to draw in one go.', back: 'Leave' }
+  if (stage.editedWords)
+    return {
+      text: 'Write where the words stand. Alt with an arrow kerns the letters at the caret, Escape is done.',
+      back: 'Done',
+    }
   if (stage.drawing)
     return { text: `Drag on the stage to draw: ${PIECE_KINDS[stage.drawing].label.toLowerCase()}.`, back: 'Leave' }
   if (stage.editedPath)
@@ -93,6 +99,7 @@ function back() {
   if (stage.colourWanted) stage.colourWanted = null
   else if (stage.drawing) stage.drawing = null
   else if (stage.editedPath) stage.editedPath = null
+  else if (stage.editedWords) stage.editedWords = null
   else if (stage.alone) stage.alone = null
   else {
     bench.select(stage.openGroup)

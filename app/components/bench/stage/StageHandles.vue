@@ -17,11 +17,15 @@ import { useStage } from '~/stores/stage'
 import { onEngine } from '~/workers/engine-pool'
 import DrawingHand from './DrawingHand.vue'
 import FinishHandles from './FinishHandles.vue'
+import FitLinks from './FitLinks.vue'
 import GradientHandles from './GradientHandles.vue'
 import LightHandle from './LightHandle.vue'
 import PathHandles from './PathHandles.vue'
 import RouteHandles from './RouteHandles.vue'
 import SelectionHandles from './SelectionHandles.vue'
+import StepHandles from './StepHandles.vue'
+import WeaveHandles from './WeaveHandles.vue'
+import WordsHand from './WordsHand.vue'
 
 const props = defineProps<{ outlook: PieceOutlook[]; zoom: number; engineName: string }>()
 
@@ -42,6 +46,14 @@ const edited = computed(() => {
   const piece = bench.piece
   return piece?.kind === 'path' && stage.editedPath === piece.id ? (piece as PathPiece) : null
 })
+const written = computed(() => {
+  const piece = bench.piece
+  return piece?.kind === 'type' && stage.editedWords === piece.id ? piece : null
+})
+/** A piece that is woven shows the letters, as long as nothing else of it is in hand. */
+const woven = computed(() =>
+  bench.pieces.length === 1 && !bench.selectedPart && bench.piece?.weave ? bench.piece : null,
+)
 /** The sun is there while the light is what is worked on: on the card itself, or on a coat that follows it. */
 const lit = computed(() => !bench.piece || bench.coat?.kind === 'bevel' || bench.coat?.kind === 'depth')
 const gridLines = computed(() => {
@@ -59,6 +71,7 @@ watch(
     const open = allPieces(bench.card?.pieces ?? []).find(({ id }) => id === stage.openGroup)
     if (holdsPieces(open) && ids.length > 0 && !ids.every((id) => pathTo(open.pieces, id))) stage.openGroup = null
     if (bench.selectedPiece !== stage.editedPath) stage.editedPath = null
+    if (bench.selectedPiece !== stage.editedWords) stage.editedWords = null
   },
 )
 
@@ -80,6 +93,7 @@ function press(event: PointerEvent) {
     return
   }
   stage.editedPath = null
+  stage.editedWords = null
   let last = event
   let moved = false
   let released = false
@@ -193,7 +207,7 @@ async function open(event: MouseEvent) {
     const inner = await pickAt(point, hit.id)
     if (inner) bench.select(inner)
   } else if (hit?.kind === 'path') stage.editedPath = hit.id
-  else if (hit?.kind === 'type') document.querySelector<HTMLTextAreaElement>('textarea[aria-label=Wording]')?.select()
+  else if (hit?.kind === 'type') stage.editedWords = hit.id
 }
 
 async function takeColour(point: Point) {
@@ -249,12 +263,16 @@ const netBox = computed(() => {
       <line v-for="x in guides.x" :key="`gx${x}`" class="guide" :x1="x * zoom" :x2="x * zoom" y1="0" y2="100%" />
       <line v-for="y in guides.y" :key="`gy${y}`" class="guide" :y1="y * zoom" :y2="y * zoom" x1="0" x2="100%" />
       <PathHandles v-if="edited" :hand="hand" :piece="edited" />
-      <template v-else>
+      <template v-else-if="!written">
         <SelectionHandles :hand="hand" />
         <RouteHandles v-if="stage.routes" :hand="hand" />
       </template>
       <GradientHandles :hand="hand" />
+      <FitLinks v-if="bench.piece && bench.pieces.length === 1" :hand="hand" :piece="bench.piece" />
       <FinishHandles v-if="bench.finish" :hand="hand" />
+      <StepHandles v-if="bench.step" :key="bench.step.id" :hand="hand" :engine-name="engineName" />
+      <WeaveHandles v-if="woven" :hand="hand" :piece="woven" />
+      <WordsHand v-if="written" :key="written.id" :hand="hand" :piece="written" />
       <LightHandle v-if="lit" :hand="hand" />
       <rect v-if="netBox" class="net" v-bind="netBox" />
       <DrawingHand v-if="stage.drawing" :hand="hand" :kind="stage.drawing" />

@@ -1,0 +1,104 @@
+import fitCurve from 'fit-curve'
+import simplify from 'simplify-js'
+import type { PathPoint } from '../outline/path-points'
+import { distanceBetween } from '../outline/measure'
+import type { Point, Px } from '../units'
+import type { Card, OutlineStep, PathPiece } from '../card/schema'
+import { drawPath } from './draw'
+import { changePiece } from './stack'
+import { addStep } from './steps'
+
+/** A point of a freehand line: where it was, when, and how hard the pen was pressed, 0–1; null without a pen. */
+export interface FreehandPoint extends Point {
+  /** Milliseconds. */
+  time: number
+  pressure: number | null
+}
+
+/** Values of pressure that are kept along a line. */
+const SAMPLES = 48
+/** Px a millisecond at which a line without a pen is as thin as it gets. */
+const FAST = 3
+/** Ends that lie closer together than this share of the length are one: the line is a ring. */
+const HOME = 0.02
+/** A line whose pressure differs by less than this was drawn evenly. */
+const EVEN = 0.08
+
+/**
+ * A path through a line drawn by hand, fitted to few points (P. J. Schneider, An Algorithm for Automatically Fitting Digitized
+ * Curves, Graphics Gems, 1990) that keep within `error` px of it. Its pressure is kept, that of a pen or else from the speed of the
+ * hand, and a taper uses it. Null for a line of no length.
+ */
+export function drawFreehand(
+  card: Card,
+  drawn: readonly FreehandPoint[],
+  error: Px,
+): { card: Card; id: string } | null {
+  const points = drawn.filter((point, i) => i === 0 || distanceBetween(point, drawn[i - 1]!) > 0)
+  if (points.length < 2) return null
+  const lengths = lengthsOf(points)
+  const whole = lengths.at(-1)!
+  if (whole <= 0) return null
+  const closed = distanceBetween(points[0]!, points.at(-1)!) < whole * HOME
+  const plain = simplify(
+    points.map(({ x, y }) => ({ x, y })),
+    error / 4,
+    true,
+  )
+  const ring = closed ? [...plain.slice(0, -1), plain[0]!] : plain
+  const curves = fitCurve(
+    ring.map(({ x, y }) => [x, y]),
+    error * error,
+  ) as [number, number][][]
+  if (curves.length === 0) return null
+  const made = drawPath(card, { closed, points: nodesOf(curves, closed) })
+  const pressure = pressureAlong(points, lengths)
+  const change: Partial<PathPiece> = { pressure, thickness: 16, cap: 'round', join: 'round' }
+  const drawnCard = changePiece(made.card, made.id, change)
+  if (Math.max(...pressure) - Math.min(...pressure) < EVEN) return { id: made.id, card: drawnCard }
+  const values = { by: 'pressure', start: 35, end: 100 } as unknown as Partial<OutlineStep>
+  return { id: made.id, card: addStep(drawnCard, made.id, 'taper', { values }).card }
+}
+
+function nodesOf(curves: readonly [number, number][][], closed: boolean): PathPoint[] {
+  const at = ([x, y]: [number, number]): Point => ({ x, y })
+  const nodes = curves.map(([start, out], i): PathPoint => {
+    const before = curves[i - 1]?.[2] ?? (closed ? curves.at(-1)![2] : undefined)
+    return { ...at(start!), before: before ? at(before) : null, after: at(out!) }
+  })
+  if (closed) return nodes
+  const last = curves.at(-1)!
+  return [...nodes, { ...at(last[3]!), before: at(last[2]!), after: null }]
+}
+
+function lengthsOf(points: readonly Point[]): Px[] {
+  const lengths = [0]
+  for (let i = 1; i < points.length; i++) lengths.push(lengths[i - 1]! + distanceBetween(points[i - 1]!, points[i]!))
+  return lengths
+}
+
+/** Pressure at even distances, smoothed over its neighbours; to hundredths. */
+function pressureAlong(points: readonly FreehandPoint[], lengths: readonly Px[]): number[] {
+  const own = points.map((point, i) => point.pressure ?? fromSpeed(points, lengths, i))
+  const whole = lengths.at(-1)!
+  let k = 0
+  const even = Array.from({ length: SAMPLES }, (_, i) => {
+    const at = (whole * i) / (SAMPLES - 1)
+    while (k < lengths.length - 2 && lengths[k + 1]! < at) k++
+    const span = lengths[k + 1]! - lengths[k]!
+    const t = span > 0 ? Math.min(1, Math.max(0, (at - lengths[k]!) / span)) : 0
+    return own[k]! + (own[k + 1]! - own[k]!) * t
+  })
+  const around = 3
+  return even.map((_, i) => {
+    const near = even.slice(Math.max(0, i - around), i + around + 1)
+    return Math.round((near.reduce((sum, v) => sum + v, 0) / near.length) * 100) / 100
+  })
+}
+
+/** The faster the hand, the lighter it presses. */
+function fromSpeed(points: readonly FreehandPoint[], lengths: readonly Px[], i: number): number {
+  const [a, b] = [Math.max(0, i - 2), Math.min(points.length - 1, i + 2)]
+  const time = points[b]!.time - points[a]!.time
+  return time > 0 ? Math.min(1, Math.max(0, 1 - (lengths[b]! - lengths[a]!) / time / FAST)) : 0.5
+}
