@@ -21,10 +21,10 @@ export interface LaidStep {
 const GOLDEN = 0x9e3779b9
 
 /** Steps that do something, in the order in which they work. */
-export const laidSteps = ({ outlineSteps }: Pick<Piece, 'outlineSteps'>, at: Moment): LaidStep[] =>
-  [...outlineSteps].reverse().flatMap((step) => laidStep(step, at) ?? [])
+export const laidSteps = ({ kind, outlineSteps }: Pick<Piece, 'kind' | 'outlineSteps'>, at: Moment): LaidStep[] =>
+  [...outlineSteps].reverse().flatMap((step) => laidStep(step, at, kind === 'type') ?? [])
 
-function laidStep(step: OutlineStep, at: Moment): LaidStep | null {
+function laidStep(step: OutlineStep, at: Moment, isType: boolean): LaidStep | null {
   if (!switchValue(step.on, at)) return null
   const definition = stepOf(step.kind)
   // Of the step's own kind, as its definition asks.
@@ -34,7 +34,7 @@ function laidStep(step: OutlineStep, at: Moment): LaidStep | null {
   const held = every > 0 ? Math.floor(at.frame / every + 1e-9) + 1 : 0
   const chance = 'seed' in definition.parameters ? seedFrom(at.ring.seed ?? 1, step.id) ^ Math.imul(held, GOLDEN) : 0
   const each = valueAt(COMMON_STEP_PARAMETERS.each, step.each, at)
-  return { definition, values, letters: each === 'letters', chance: chance >>> 0 }
+  return { definition, values, letters: isType && each === 'letters', chance: chance >>> 0 }
 }
 
 /** Whether a piece's outline changes from frame to frame by chance, though none of its values moves. */

@@ -3,6 +3,8 @@ import type { Strand } from './strand'
 
 /** Halvings of a straight piece that is bent. */
 const DEEPEST = 12
+/** Points of one strand at most: what is bent finer is a blur to the eye. */
+const MOST_POINTS = 12_000
 
 /**
  * A strand whose points are moved by a map of the plane: straight pieces are halved until what they become keeps within
@@ -38,7 +40,7 @@ export function bentStrand(
       const middle = map(at(t))
       // A bow whose middle stands off by this much from its chord; a quarter of it is what halves would stand off.
       const [dx, dy] = [middle.x - (p0.x + p1.x) / 2, middle.y - (p0.y + p1.y) / 2]
-      if (depth >= DEEPEST || dx * dx + dy * dy <= tolerance * tolerance) return
+      if (depth >= DEEPEST || out.smooth.length > MOST_POINTS || dx * dx + dy * dy <= tolerance * tolerance) return
       halved(t0, p0, t, middle, depth + 1)
       put(middle, true, width + (to - width) * t)
       halved(t, middle, t1, p1, depth + 1)

@@ -2,6 +2,8 @@ import { cosDegrees, sinDegrees } from '../kernels/exact'
 import type { Ring } from '../outline/contour'
 import { bentStrand } from '../outline/dense'
 import { isLine } from '../outline/mould'
+import type { Strand } from '../outline/strand'
+import { lengthOf } from '../outline/strand'
 import type { Point, Px, Rect } from '../units'
 import { hashed } from '../values/ring-noise'
 import type { EvaluatedValues } from '../values/evaluated'
@@ -85,15 +87,16 @@ export const warp = defineStep({
     return mould.map((part) => {
       const area = work.area(part)
       const map = warpOf(values, area, work.px, throwOf)
-      const longest = Math.max(waveOf(values, work.px, area) / 8, work.tolerance)
+      const wave = waveOf(values, work.px, area) / 8
+      const bend = (strand: Strand) =>
+        bentStrand(strand, map, work.tolerance, Math.max(wave, lengthOf(strand) / MOST_PIECES))
       const bent = (ring: Ring): Ring => {
-        const { points, smooth } = bentStrand({ ...ring, closed: true }, map, work.tolerance, longest)
+        const { points, smooth } = bend({ ...ring, closed: true })
         return { points, smooth }
       }
       const { form } = part
       if (!isLine(form)) return { ...part, form: work.united(form.map(bent)) }
-      const strands = form.strands.map((strand) => bentStrand(strand, map, work.tolerance, longest))
-      return { ...part, form: { ...form, strands, within: form.within.map(bent) } }
+      return { ...part, form: { ...form, strands: form.strands.map(bend), within: form.within.map(bent) } }
     })
   },
   way(from, to, { px, whole }) {
@@ -110,6 +113,10 @@ export const warp = defineStep({
     return most
   },
 })
+
+/** Pieces of a strand at most before it is bent, and the shortest wave, in px. */
+const MOST_PIECES = 2000
+const LEAST_WAVE = 2
 
 /** Places a side at which it is measured how far a warp moves. */
 const GRID = 12
@@ -148,7 +155,7 @@ function warpOf(values: Values, area: Rect, px: (length: Length) => Px, throwOf:
       }
     }
     case 'wave': {
-      const [height, length] = [px(values.height), Math.max(1e-3, px(values.length))]
+      const [height, length] = [px(values.height), Math.max(LEAST_WAVE, px(values.length))]
       const at = (along: number) => height * sinDegrees(360 * (along / length - values.phase))
       return ({ x, y }) => (level ? { x, y: y + at(x - area.left) } : { x: x + at(y - area.top), y })
     }
@@ -160,7 +167,7 @@ function warpOf(values: Values, area: Rect, px: (length: Length) => Px, throwOf:
           : { x: cx + (x - cx) * grown(h > 0 ? (2 * (y - cy)) / h : 0), y }
     }
     case 'turbulence': {
-      const [amount, size] = [px(values.amount), Math.max(1e-3, px(values.size))]
+      const [amount, size] = [px(values.amount), Math.max(LEAST_WAVE, px(values.size))]
       const [dx, dy] = [0, 1].map((k) =>
         planeNoise(Math.floor(hashed(k, throwOf) * 0x7fffffff), values.detail, values.evolution),
       ) as [(x: number, y: number) => number, (x: number, y: number) => number]

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { expectCard } from '#core/card/read'
-import { createCard, createCoat, createFinish, createPiece } from '#core/card/create'
-import type { BoxPiece, Card, Coat, Finish, TypePiece, WashPiece } from '#core/card/schema'
+import { createCard, createCoat, createFinish, createPiece, createStep } from '#core/card/create'
+import type { BoxPiece, Card, Coat, Finish, OutlineStep, Piece, TypePiece, WashPiece } from '#core/card/schema'
 import type { FramePicture } from '#core/frame/engine'
 import { Engine } from '#core/frame/engine'
 import { SHIPPED_FONTS } from '#core/type/families'
@@ -84,4 +84,29 @@ export const DEMO_CARDS = readdirSync('demo/cards')
 
 export function demoCard(file: string): Card {
   return expectCard(JSON.parse(readFileSync(`demo/cards/${file}.card.json`, 'utf8')))
+}
+
+/** An outline step with the values of its definition and others. */
+export function step(kind: string, values: Record<string, unknown> = {}, id = `${kind}-step`): OutlineStep {
+  return { ...createStep(kind, id), ...values } as OutlineStep
+}
+
+/** A piece of any kind in the middle of the card, in front of all. */
+export function withPiece<T extends Piece>(
+  card: Card,
+  kind: T['kind'],
+  values: Partial<T>,
+  { face = [coat('fill', 'fill')], behind = [] }: Coats = {},
+): Card {
+  const piece = { ...createPiece(kind, card), ...values, coats: { face, behind } } as Piece
+  return { ...card, pieces: [piece, ...card.pieces] }
+}
+
+/** Covered area of a picture in px². */
+export function coveredArea({ bits, pixels }: FramePicture): number {
+  const values = bits === 8 ? pixels : new Uint16Array(pixels.buffer)
+  const top = bits === 8 ? 255 : 65535
+  let sum = 0
+  for (let i = 3; i < values.length; i += 4) sum += values[i]!
+  return sum / top
 }
