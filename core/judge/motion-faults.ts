@@ -1,4 +1,5 @@
 import { finishFaults } from './finish-faults'
+import { formFaults } from './form-faults'
 import { listParameters } from '../card/addresses'
 import type { Moving } from '../values/moving'
 import { isMoving } from '../values/moving'
@@ -34,6 +35,7 @@ export function motionFaults(card: Card): MotionFault[] {
   return [
     ...linkFaults(card),
     ...finishFaults(card),
+    ...formFaults(card),
     ...places.flatMap(({ address, label, parameter, value }) => {
       const moving = value as Moving<never>
       const fault = (motor: number | null, message: string, remedy: string): MotionFault => ({

@@ -1,10 +1,11 @@
 import { describe, expect, test } from '@jest/globals'
-import { readCard } from '#core/card/read'
-import type { Card } from '#core/card/schema'
+import { expectCard, readCard } from '#core/card/read'
+import type { BoxPiece, Card, PathPiece } from '#core/card/schema'
 import { COATS } from '#core/coats/table'
 import { Engine } from '#core/frame/engine'
 import { MOST_PIXELS, PictureBook } from '#core/paint/pictures'
-import { coat, emptyCard, solid, withBox } from '../support/engine'
+import { formFaults } from '#core/judge/form-faults'
+import { coat, emptyCard, solid, step, withBox, withPiece } from '../support/engine'
 
 const engine = new Engine()
 const boxed = (kind: string, values: Record<string, unknown>): Card =>
@@ -100,4 +101,28 @@ describe('pictures', () => {
     ]
     expect([at(30), at(31), at(32), at(33)]).toEqual([blue, red, blue, red])
   })
+})
+
+test('steps, links and paths that do nothing are named with a remedy; the rest of the card goes on', () => {
+  let card = withPiece<BoxPiece>(emptyCard(200, 200), 'box', {
+    ...{ id: 'box', name: 'Box', fitTo: ['box', 'nobody'], weave: 'box' },
+    outlineSteps: [
+      step('draw-on', {}, 'drawn'),
+      step('slices', { by: 'heights', heights: '1 0 2' }, 'cut'),
+      step('taper', { by: 'pressure' }, 'thin'),
+      step('line', {}, 'lined'),
+    ],
+  })
+  card = expectCard(withPiece<PathPiece>(card, 'path', { id: 'dot', name: 'Dot', path: 'M 5 5' }))
+  const told = formFaults(card).map(({ address, message }) => [address, message])
+  expect(told).toEqual([
+    ['dot/path', expect.stringMatching(/single point/)],
+    ['box/thin', expect.stringMatching(/pressure/)],
+    ['box/cut', expect.stringMatching(/numbers above 0/)],
+    ['box/drawn', expect.stringMatching(/no line/)],
+    ['box/fitTo', expect.stringMatching(/“Box” leads back/)],
+    ['box/fitTo', expect.stringMatching(/“nobody” is gone/)],
+    ['box/weave', expect.stringMatching(/nothing of that kind/)],
+  ])
+  expect(engine.render(card, 0).pixels.some((v) => v > 0)).toBe(true)
 })

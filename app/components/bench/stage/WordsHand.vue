@@ -188,6 +188,7 @@ const text = (corners: readonly Point[]) => corners.map(({ x, y }) => `${x},${y}
         :value="words"
         aria-label="Words on the stage"
         maxlength="2000"
+        wrap="off"
         @input="write"
         @select="follow"
         @keyup="follow"

@@ -1,0 +1,80 @@
+import { beginsAsLine } from '../card/line-form'
+import type { LinkFault } from '../card/links'
+import { fittedTo, linkFault } from '../card/links'
+import type { Card, OutlineStep, Piece } from '../card/schema'
+import { allPieces } from '../card/tree'
+import { heightsOf } from '../steps/slices'
+import { stepOf } from '../steps/table'
+import { isMoving } from '../values/moving'
+import type { MotionFault } from './motion-faults'
+
+const WHY: Record<LinkFault, string> = {
+  missing: 'is gone',
+  shapeless: 'has nothing of that kind',
+  circle: 'leads back to the piece itself',
+}
+
+/** Steps, links and paths that do nothing: they are passed over, the rest of the card goes on. */
+export const formFaults = (card: Card): MotionFault[] =>
+  allPieces(card.pieces).flatMap((piece) => [...stepFaults(piece), ...linkFaults(card, piece), ...pathFaults(piece)])
+
+function stepFaults(piece: Piece): MotionFault[] {
+  let isLine = beginsAsLine(piece)
+  return [...piece.outlineSteps].reverse().flatMap((step): MotionFault[] => {
+    if (step.on === false) return []
+    const { label, works, kind } = stepOf(step.kind)
+    const fault = (message: string, remedy: string): MotionFault[] => [
+      {
+        address: `${piece.id}/${step.id}`,
+        label: `${piece.name} · ${step.name || label.toLowerCase()}`,
+        ...{ motor: null, message, remedy },
+      },
+    ]
+    const wasLine = isLine
+    if (kind === 'line') isLine = true
+    else if (works === 'areas') isLine = false
+    if (works === 'lines' && !wasLine)
+      return fault('There is no line here for it to work on.', 'Put a line under it, or move it behind one.')
+    if (kind === 'slices' && !hasHeights(step))
+      return fault('Its heights are no numbers above 0.', 'Write such as 1 2 1: a quarter, a half, a quarter.')
+    if (kind === 'taper' && step.by === 'pressure' && !(piece.kind === 'path' && piece.pressure.length > 0))
+      return fault('The path was not drawn with a pressure.', 'Draw it freehand, or let a curve taper it.')
+    return []
+  })
+}
+
+const hasHeights = (step: OutlineStep) =>
+  isMoving(step.heights) || heightsOf(step as unknown as Parameters<typeof heightsOf>[0]).length > 0
+
+function linkFaults(card: Card, piece: Piece): MotionFault[] {
+  const links = [
+    ...fittedTo(piece).map((to) => ['fitTo', 'fits', to, 'bounds'] as const),
+    ...(piece.weave ? [['weave', 'woven', piece.weave, 'letters'] as const] : []),
+    ...(piece.kind === 'type' && piece.along ? [['along', 'along', piece.along, 'path'] as const] : []),
+  ]
+  return links.flatMap(([name, words, to, use]): MotionFault[] => {
+    const fault = linkFault(card, piece.id, to, use)
+    if (!fault) return []
+    const other = allPieces(card.pieces).find(({ id }) => id === to)?.name ?? to
+    return [
+      {
+        ...{ address: `${piece.id}/${name}`, label: `${piece.name} · ${words}`, motor: null },
+        message: `“${other}” ${WHY[fault]}: it does not count.`,
+        remedy: 'Choose another piece, or take it away.',
+      },
+    ]
+  })
+}
+
+function pathFaults(piece: Piece): MotionFault[] {
+  if (piece.kind !== 'path' || isMoving(piece.path)) return []
+  const { path } = piece as { path: string }
+  if (/[lhvcsqta]/i.test(path)) return []
+  return [
+    {
+      ...{ address: `${piece.id}/path`, label: `${piece.name} · path`, motor: null },
+      message: 'The path has a single point: nothing of it is seen.',
+      remedy: 'Draw it again, or add a point.',
+    },
+  ]
+}
