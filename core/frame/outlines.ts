@@ -115,8 +115,9 @@ export class Outlines {
     if (steps.length === 0 && only && piece.kind === 'type')
       return { ...this.ofType(this.typeOf(piece, at, place), scale, only), rest }
     if (steps.length === 0 || !rest.outline.bounds) return { ...rest, rest }
-    const fineness = finenessFor(scale)
-    const { key, mould } = this.formed(piece, at, { scale, place, steps, rest, banded: false })
+    const fine = formScale(rest, scale)
+    const fineness = finenessFor(fine)
+    const { key, mould } = this.formed(piece, at, { scale: fine, place, steps, rest, banded: false })
     const outline = this.kept.of(`whole ${key} ${only?.join() ?? ''}`, () => {
       const seen = only ? mould.filter(({ letter }) => only.includes(letter)) : mould
       const parts = seen.map(({ form }) => ringsOf(form, fineness))
@@ -296,9 +297,11 @@ export class Outlines {
     const all = banded ? null : lettersBy(acting)
     const grown = Math.max(...(all ?? lettersBy(acting)).map((letters) => letters.moved.scale), 0)
     if (grown <= 0) return []
-    const { key, mould } = this.formed(piece, at, { scale: scale * grown, place, steps, rest, banded })
-    const fineness = finenessFor(scale * grown)
-    const whole = banded ? this.formed(piece, at, { scale: scale * grown, place, steps, rest, banded: false }) : null
+    const { key, mould } = this.formed(piece, at, { scale: formScale(rest, scale * grown), place, steps, rest, banded })
+    const fineness = finenessFor(formScale(rest, scale * grown))
+    const whole = banded
+      ? this.formed(piece, at, { scale: formScale(rest, scale * grown), place, steps, rest, banded: false })
+      : null
     return bandsTogether(mould, all, acting, limits, lettersBy).map(
       ({ letters, bands, moved, opacity, blur, tints }) => {
         // Where all bands of a letter go together it was never cut.
@@ -488,6 +491,16 @@ const movedRing = ({ points, smooth }: Ring, x: number, y: number): Ring => ({
 })
 
 const enlarged = ({ points, smooth }: Ring, by: number): Ring => ({ points: points.map((v) => v * by), smooth })
+
+/** Render px that a formed outline spans at most with its curves as true as all others: more than twice the largest frame. */
+const LARGEST_TRUE = 20_000
+
+/** Render pixels per px for the steps of an outline: what is larger than any frame is made less finely. */
+function formScale({ outline: { bounds }, enlarge }: SizedOutline, scale: number): number {
+  if (!bounds) return scale
+  const extent = Math.max(bounds.right - bounds.left, bounds.bottom - bounds.top) * enlarge
+  return Math.min(scale, LARGEST_TRUE / Math.max(1, extent))
+}
 
 /** How finely an outline in px is made for so many render pixels per px. */
 function finenessFor(scale: number): Fineness {

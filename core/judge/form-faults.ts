@@ -3,7 +3,7 @@ import type { LinkFault } from '../card/links'
 import { fittedTo, linkFault } from '../card/links'
 import type { Card, OutlineStep, Piece } from '../card/schema'
 import { allPieces } from '../card/tree'
-import { heightsOf } from '../steps/slices'
+import { readHeights } from '../steps/slices'
 import { stepOf } from '../steps/table'
 import { isMoving } from '../values/moving'
 import type { MotionFault } from './motion-faults'
@@ -43,8 +43,8 @@ function stepFaults(piece: Piece): MotionFault[] {
   })
 }
 
-const hasHeights = (step: OutlineStep) =>
-  isMoving(step.heights) || heightsOf(step as unknown as Parameters<typeof heightsOf>[0]).length > 0
+const hasHeights = ({ by, heights }: OutlineStep) =>
+  by !== 'heights' || isMoving(heights) || readHeights(String(heights)) !== null
 
 function linkFaults(card: Card, piece: Piece): MotionFault[] {
   const links = [

@@ -16,6 +16,7 @@ export function bentStrand(
   map: (point: Point) => Point,
   tolerance: number,
   longest: number,
+  most = MOST_POINTS,
 ): Strand {
   const n = points.length / 2
   const out: Strand = { points: [], smooth: [], closed, ...(widths ? { widths: [] } : {}) }
@@ -40,7 +41,7 @@ export function bentStrand(
       const middle = map(at(t))
       // A bow whose middle stands off by this much from its chord; a quarter of it is what halves would stand off.
       const [dx, dy] = [middle.x - (p0.x + p1.x) / 2, middle.y - (p0.y + p1.y) / 2]
-      if (depth >= DEEPEST || out.smooth.length > MOST_POINTS || dx * dx + dy * dy <= tolerance * tolerance) return
+      if (depth >= DEEPEST || out.smooth.length > most || dx * dx + dy * dy <= tolerance * tolerance) return
       halved(t0, p0, t, middle, depth + 1)
       put(middle, true, width + (to - width) * t)
       halved(t, middle, t1, p1, depth + 1)

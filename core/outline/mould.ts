@@ -1,6 +1,8 @@
+import { WaxError } from '../errors'
 import type { Rect } from '../units'
 import type { Ring } from './contour'
 import type { Strand } from './strand'
+import { lengthOf } from './strand'
 import type { LineStyle } from './stroked'
 import { strokeRings } from './stroked'
 import { combine, unite } from './unite'
@@ -49,12 +51,25 @@ export function ringsOf(form: MouldPart['form'], { tolerance, grid }: Fineness):
   // Half of what goes across the edge is cut away.
   const style = split ? { ...form, thickness: thickness * 2 } : form
   // An offset curve keeps within twice the tolerance of the curve it runs beside.
-  const line = unite(
-    strands.flatMap((strand) => strokeRings(strand, style, tolerance / 2)),
-    grid,
-  )
+  const sides = strands.flatMap((strand) => strokeRings(strand, style, tolerance / 2))
+  refuseTangle(sides, strands, style.thickness)
+  const line = unite(sides, grid)
   if (!split) return line
   return combine(side === 'inside' ? 'intersect' : 'difference', line, within, grid)
+}
+
+/** Points of lines' sides times how often the lines lie over each other on the mean, up to which they are united in a second or two. */
+const MOST_TANGLED = 500_000
+
+/** Throws a WaxError for lines that lie over themselves so often that nobody would wait for their outline. */
+function refuseTangle(sides: readonly Ring[], strands: readonly Strand[], thickness: number): void {
+  const points = sides.reduce((sum, { smooth }) => sum + smooth.length, 0)
+  const span = points < 5000 ? null : spanOf(strands)
+  if (!span) return
+  const room = (span.right - span.left + thickness) * (span.bottom - span.top + thickness)
+  const inked = strands.reduce((sum, strand) => sum + lengthOf(strand), 0) * thickness
+  if (points * Math.max(1, inked / room) <= MOST_TANGLED) return
+  throw new WaxError('too-much', 'card', 'A line lies over itself too often.', 'Make it thinner, or its path simpler.')
 }
 
 /** Rings as lines to be drawn along: each begins at its highest point, of several the one farthest to the left. */

@@ -25,12 +25,19 @@ export interface LineStyle {
  */
 export function strokeRings(strand: Strand, style: LineStyle, tolerance: number): Ring[] {
   const { closed } = strand
-  const vertices = withoutRepeats(strand, style.thickness / 2)
+  const vertices = withoutRepeats(strand, style.thickness / 2, nearest(style.thickness))
+  const fine = Math.max(tolerance, nearest(style.thickness) / 8)
   // SVG 2 draws the caps of a line of no length; here it draws nothing.
   if (style.thickness <= 0 || vertices.length < 2) return []
-  const line = new Line(vertices, closed && vertices.length > 2, { ...style, tolerance })
+  const line = new Line(vertices, closed && vertices.length > 2, { ...style, tolerance: fine })
   return line.rings()
 }
+
+/** Thickness in px beyond which a line is made less finely the thicker it is: it is larger than what it goes round. */
+const THICK = 1000
+
+/** How close points of a line may lie. */
+const nearest = (thickness: number) => (thickness > THICK ? (thickness - THICK) / 200 : 0)
 
 /** A point of a line's side. */
 interface Edge extends Point {
@@ -42,11 +49,12 @@ interface Vertex extends Edge {
   r: number
 }
 
-function withoutRepeats({ points, smooth, widths, closed }: Strand, r: number): Vertex[] {
+function withoutRepeats({ points, smooth, widths, closed }: Strand, r: number, near: number): Vertex[] {
   const found: Vertex[] = []
   for (let i = 0; i < points.length; i += 2) {
     const last = found[found.length - 1]
     if (last && last.x === points[i] && last.y === points[i + 1]) continue
+    if (last && near > 0 && Math.abs(last.x - points[i]!) + Math.abs(last.y - points[i + 1]!) < near) continue
     const width = widths ? widths[i / 2]! : 1
     found.push({ x: points[i]!, y: points[i + 1]!, smooth: smooth[i / 2]!, r: r * width })
   }

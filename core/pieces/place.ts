@@ -51,12 +51,12 @@ export const PLACE_PARAMETERS = {
   stretchX: number({
     label: 'Stretch X',
     help: 'Stretches the outline sideways, in %; its coats keep their width. Below 0 it is mirrored',
-    ...({ default: 100, min: -10_000, max: 10_000, step: 1, unit: '%', slider: [0, 300] } as const),
+    ...({ default: 100, min: -1000, max: 1000, step: 1, unit: '%', slider: [0, 300] } as const),
   }),
   stretchY: number({
     label: 'Stretch Y',
     help: 'Stretches the outline up and down, in %; its coats keep their width. Below 0 it is mirrored',
-    ...({ default: 100, min: -10_000, max: 10_000, step: 1, unit: '%', slider: [0, 300] } as const),
+    ...({ default: 100, min: -1000, max: 1000, step: 1, unit: '%', slider: [0, 300] } as const),
   }),
   skew: number({
     label: 'Skew',

@@ -9,13 +9,17 @@ import { planeNoise } from './plane-noise'
 const POINTS_OF_WAVE = 6
 /** Points of one ring at most. */
 const MOST_POINTS = 6000
+/** And of all of them. */
+const MOST_TOGETHER = 40_000
+/** How far the edge is moved at most, in waves. */
+const STEEPEST = 2
 
 export const rough = defineStep({
   kind: 'rough',
   label: 'Rough',
   help: 'Moves the edge in and out by smooth chance, as a dry pen or torn paper has it',
   parameters: {
-    amount: span('Amount', 'How far the edge is moved at most', 4, [0, 40]),
+    amount: span('Amount', 'How far the edge is moved at most; no farther than two waves', 4, [0, 40]),
     size: span('Size', 'Length of a wave of the edge', 40, [2, 300]),
     detail: detail(2),
     every: every(),
@@ -30,14 +34,22 @@ export const rough = defineStep({
     const throwOf = (work.chance ^ Math.imul(Math.round(seed) + 1, 0x85ebca6b)) >>> 0
     const fields = [0, 1, 2].map((k) => planeNoise(Math.floor(hashed(k, throwOf) * 0x7fffffff), detail))
     const step = wave / 2 ** (Math.round(detail) - 1) / POINTS_OF_WAVE
-    const by = work.px(amount)
-    return mould.map((part) => ({
+    // An edge that is moved much farther than its waves are long crosses itself all over, and is no edge any more.
+    const by = Math.min(work.px(amount), wave * STEEPEST)
+    const areas = mould.map((part) => work.rings(part))
+    const whole = areas.flat().reduce((sum, ring) => sum + lengthAround(ring), 0)
+    const least = Math.max(step, whole / MOST_TOGETHER)
+    return mould.map((part, i) => ({
       ...part,
-      form: work.united(work.rings(part).map((ring) => moved(ring, step, wave, by, fields))),
+      form: work.united(
+        areas[i]!.map((ring) => moved(ring, Math.max(least, lengthAround(ring) / MOST_POINTS), wave, by, fields)),
+      ),
     }))
   },
   way: (from, to, { px }) => Math.abs(px(to.amount) - px(from.amount)),
 })
+
+const lengthAround = (ring: Ring) => lengthOf({ ...ring, closed: true })
 
 type Field = (x: number, y: number) => number
 
@@ -47,7 +59,7 @@ type Field = (x: number, y: number) => number
  */
 function moved(ring: Ring, step: number, wave: number, by: number, fields: readonly Field[]): Ring {
   const strand = { ...ring, closed: true }
-  const { points, smooth } = denser(strand, Math.max(step, lengthOf(strand) / MOST_POINTS))
+  const { points, smooth } = denser(strand, step)
   const n = points.length / 2
   const out = new Array<number>(n * 2)
   const [p, q, r] = fields as [Field, Field, Field]

@@ -60,7 +60,9 @@ const parameters = {
     ...({ default: 40, min: -100, max: 1000, step: 1, unit: '%', slider: [-100, 200] } as const),
     when: swell,
   }),
-  amount: span('Amount', 'How far points are moved at most', 20, [0, 200], { when: flow }),
+  amount: span('Amount', 'How far points are moved at most; no farther than one and a half whirls', 20, [0, 200], {
+    when: flow,
+  }),
   size: span('Size', 'Size of the whirls', 160, [10, 800], { when: flow }),
   detail: detail(1, { when: flow }),
   evolution: number({
@@ -88,8 +90,11 @@ export const warp = defineStep({
       const area = work.area(part)
       const map = warpOf(values, area, work.px, throwOf)
       const wave = waveOf(values, work.px, area) / 8
+      // What is moved farther than its waves are long crosses itself all over: finer would only take longer.
+      const crumpled = Math.min(10, Math.max(1, reachOf(values, work.px) / (wave * 8)))
+      const most = MOST_POINTS / crumpled ** 2
       const bend = (strand: Strand) =>
-        bentStrand(strand, map, work.tolerance, Math.max(wave, lengthOf(strand) / MOST_PIECES))
+        bentStrand(strand, map, work.tolerance, Math.max(wave, lengthOf(strand) / (MOST_PIECES / crumpled)), most)
       const bent = (ring: Ring): Ring => {
         const { points, smooth } = bend({ ...ring, closed: true })
         return { points, smooth }
@@ -117,6 +122,10 @@ export const warp = defineStep({
 /** Pieces of a strand at most before it is bent, and the shortest wave, in px. */
 const MOST_PIECES = 2000
 const LEAST_WAVE = 2
+/** How far turbulence moves at most, in whirls. */
+const STEEPEST = 1.5
+/** Points of a strand after it was bent, at most. */
+const MOST_POINTS = 12_000
 
 /** Places a side at which it is measured how far a warp moves. */
 const GRID = 12
@@ -131,10 +140,14 @@ function amountOf({ form, bend, height, swell, amount }: Values): number {
   return form === 'swell' ? swell : valueOf(amount)
 }
 
+/** How far points go within one wave of it. */
+const reachOf = ({ form, height, amount }: Values, px: (length: Length) => Px): Px =>
+  form === 'wave' ? px(height) : form === 'turbulence' ? px(amount) : 0
+
 /** Lengths below which a warp is smooth. */
 function waveOf({ form, length, size, detail }: Values, px: (length: Length) => Px, area: Rect): Px {
-  if (form === 'wave') return px(length)
-  if (form === 'turbulence') return px(size) / 2 ** (Math.round(detail) - 1)
+  if (form === 'wave') return Math.max(LEAST_WAVE, px(length))
+  if (form === 'turbulence') return Math.max(LEAST_WAVE, px(size)) / 2 ** (Math.round(detail) - 1)
   return Math.max(area.right - area.left, area.bottom - area.top)
 }
 
@@ -167,7 +180,9 @@ function warpOf(values: Values, area: Rect, px: (length: Length) => Px, throwOf:
           : { x: cx + (x - cx) * grown(h > 0 ? (2 * (y - cy)) / h : 0), y }
     }
     case 'turbulence': {
-      const [amount, size] = [px(values.amount), Math.max(LEAST_WAVE, px(values.size))]
+      const size = Math.max(LEAST_WAVE, px(values.size))
+      // Beyond its whirls a plane that is moved lies on itself all over.
+      const amount = Math.min(px(values.amount), size * STEEPEST)
       const [dx, dy] = [0, 1].map((k) =>
         planeNoise(Math.floor(hashed(k, throwOf) * 0x7fffffff), values.detail, values.evolution),
       ) as [(x: number, y: number) => number, (x: number, y: number) => number]

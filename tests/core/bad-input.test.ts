@@ -113,7 +113,7 @@ test('steps, links and paths that do nothing are named with a remedy; the rest o
       step('line', {}, 'lined'),
     ],
   })
-  card = expectCard(withPiece<PathPiece>(card, 'path', { id: 'dot', name: 'Dot', path: 'M 5 5' }))
+  card = expectCard(withPiece<PathPiece>(card, 'path', { id: 'dot', name: 'Dot', path: 'M 5 5' }, { face: [] }))
   const told = formFaults(card).map(({ address, message }) => [address, message])
   expect(told).toEqual([
     ['dot/path', expect.stringMatching(/single point/)],

@@ -1,14 +1,19 @@
-import { createCard, createCoat, createFinish, createPiece } from '#core/card/create'
-import type { Card, Coat, Finish, Piece } from '#core/card/schema'
+import { createCard, createCoat, createFinish, createPiece, createStep } from '#core/card/create'
+import type { Card, Coat, Finish, OutlineStep, Piece } from '#core/card/schema'
 import type { Parameter, Parameters } from '#core/values/parameter-kinds'
 import { COMMON_COAT_PARAMETERS } from '#core/coats/definition'
 import { COAT_KINDS, coatOf } from '#core/coats/table'
 import { CURVE_NAMES } from '#core/curves/curve'
 import { COMMON_FINISH_PARAMETERS } from '#core/finishes/definition'
 import { FINISH_KINDS, finishOf } from '#core/finishes/table'
+import { hasOutline } from '#core/pieces/definition'
 import { PLACE_PARAMETERS } from '#core/pieces/place'
 import type { PieceKind } from '#core/pieces/table'
 import { PIECE_KINDS } from '#core/pieces/table'
+import { COMMON_STEP_PARAMETERS } from '#core/steps/definition'
+import { STEP_KINDS, stepOf } from '#core/steps/table'
+import { AXIS_PARAMETERS } from '#core/type/axes'
+import { RUN_PARAMETERS } from '#core/type/runs'
 import { createMotor } from '#core/values/motors/schema'
 import { MOTORS } from '#core/values/motors/table'
 import { SHIPPED_FONTS } from '#core/type/families'
@@ -93,7 +98,7 @@ export function extremeCard(seed: number): Card {
       case 'curve':
         return pick(CURVE_NAMES)
       case 'text':
-        return pick(WORDINGS)
+        return pick([...WORDINGS, '1 3', 'smcp -liga']).slice(0, parameter.longest)
       case 'path':
         return pick(PATHS)
       case 'paint':
@@ -113,6 +118,12 @@ export function extremeCard(seed: number): Card {
     const values = { ...valuesOf(COMMON_FINISH_PARAMETERS), ...valuesOf(finishOf(kind).parameters) }
     return { ...createFinish(kind, 'f'), ...values, id: `${kind}-f${++ids}` } as Finish
   }
+  const outlineStep = (): OutlineStep => {
+    const kind = pick(STEP_KINDS)
+    const values = { ...valuesOf(COMMON_STEP_PARAMETERS), ...valuesOf(stepOf(kind).parameters) }
+    return { ...createStep(kind, 's'), ...values, id: `${kind}-s${++ids}` } as OutlineStep
+  }
+  const outlineSteps = () => Array.from({ length: pick([0, 0, 1, 2]) }, outlineStep)
   const finishes = () => Array.from({ length: pick([0, 0, 0, 1, 2]) }, finish)
   const coats = () => Array.from({ length: pick([0, 1, 1, 2, 3, 8]) }, coat)
 
@@ -135,7 +146,12 @@ export function extremeCard(seed: number): Card {
     const near = { x: chance(0.8) ? side * random() : values.x, y: chance(0.8) ? other * random() : values.y }
     const own =
       kind === 'type'
-        ? { font: pick(SHIPPED_FONTS).id, ranges: chance(0.3) ? [range()] : [] }
+        ? {
+            font: pick(SHIPPED_FONTS).id,
+            ranges: chance(0.3) ? [range()] : [],
+            axes: chance(0.2) ? [{ id: id('axis'), tag: 'wght', ...valuesOf(AXIS_PARAMETERS) }] : [],
+            runs: chance(0.2) ? [{ id: id('run'), font: null, ...valuesOf(RUN_PARAMETERS) }] : [],
+          }
         : kind === 'group'
           ? { pieces: depth < 3 ? Array.from({ length: pick([0, 1, 2]) }, () => piece(depth + 1)) : [] }
           : {}
@@ -146,6 +162,7 @@ export function extremeCard(seed: number): Card {
       steps: pick([1, 1, 2]),
       coats: { face: coats(), behind: coats() },
       finishes: finishes(),
+      outlineSteps: hasOutline(PIECE_KINDS[kind]) ? outlineSteps() : [],
     } as unknown as Piece
   }
   const range = () =>
