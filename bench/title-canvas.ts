@@ -3,7 +3,8 @@ import type { SKRSContext2D } from '@napi-rs/canvas'
 import { createCanvas, Path2D } from '@napi-rs/canvas'
 import { flatten } from '../core/outline/contour'
 import { Font } from '../core/type/font'
-import { glyphPath, setType } from '../core/type/layout'
+import { glyphPath } from '../core/type/glyph-path'
+import { setType } from '../core/type/layout'
 
 // The look of the reference title as one would put it together on a canvas: shadows, strokes and clips of Skia, in 8 bits.
 // Its bevel is faked (common practice, no published source) by a light and a dark copy of the letters' counterform, blurred and

@@ -25,7 +25,7 @@ export function formedMould(mould: Mould, steps: readonly LaidStep[], setting: M
       ...fineness,
       ...{ whole, letters, chance, banded, pressure },
       px: lengthIn(1, reference),
-      area: ({ rest }) => (letters ? rest : whole),
+      around: ({ rest }) => (letters ? rest : whole),
       rings: (part: MouldPart) => ringsOf(part.form, fineness),
       united: (rings) => unite(rings, grid),
       common: (a, b) => combine('intersect', a, b, grid),

@@ -6,7 +6,7 @@ import { PIECE_KINDS } from '../pieces/table'
 import { readPathData } from '../outline/svg-path'
 import type { PathCommand, Ring } from '../outline/contour'
 import { flatten, flattenStretches } from '../outline/contour'
-import type { Fineness, LineForm, Mould } from '../outline/mould'
+import type { LineForm, Mould } from '../outline/mould'
 import { isLine, ringsOf, spanOf, strandsOf } from '../outline/mould'
 import type { Strand } from '../outline/strand'
 import { lengthOf } from '../outline/strand'
@@ -16,23 +16,22 @@ import { unite, uniteShapes } from '../outline/unite'
 import { Kept } from '../kept'
 import type { Font } from '../type/font'
 import type { FontBook } from '../type/font-book'
-import type { SetGlyph, SetText, TypeFace, TypeSetting } from '../type/layout'
-import { glyphPath, setText } from '../type/layout'
+import { glyphPath } from '../type/glyph-path'
+import { setText } from '../type/layout'
+import type { SetGlyph, SetText, TypeFace, TypeSetting } from '../type/setting'
 import type { MovedLetters } from '../type/letter-motion'
 import { moveLetters } from '../type/letter-motion'
 import type { LetterRange } from '../type/ranges'
 import { acts, numbersIn, RANGE_PARAMETERS, tracks } from '../type/ranges'
 import type { Point, Px, Rect } from '../units'
+import { bandsTogether } from './banded-letters'
+import { detailFor, fineness, finenessFor, formScale } from './fineness'
 import type { LaidStep } from './laid-steps'
 import { formValuesAt } from './fitted'
 import { laidSteps } from './laid-steps'
 import { formedMould } from './moulds'
 import { colourRuns, cornersOf, settingOf } from './type-setting'
 
-/** Curves stay within this many render pixels of their straight pieces. */
-const TOLERANCE = 0.01
-/** Points of united outlines are snapped to this share of a render pixel. */
-const GRID = 4096
 /** Bytes of outlines that are kept, of letters, and of paths as they were read. */
 const BUDGET = 64 * 1024 * 1024
 /** Bytes that could be written while one edge of an outline is made. */
@@ -367,7 +366,7 @@ export class Outlines {
     const edges = letters.flat().reduce((sum, { points }) => sum + points.length / 2, 0)
     this.charge(edges * WORK_OF_EDGE)
     const cap = (face.font.capHeight / face.font.unitsPerEm) * made
-    return outlineOf(this.newName(), uniteShapes(letters, detail * GRID), cap)
+    return outlineOf(this.newName(), uniteShapes(letters, fineness(detail).grid), cap)
   }
 
   /** A glyph's contours where it stands among the words. */
@@ -396,7 +395,7 @@ export class Outlines {
   /** A letter's own contours, united: fonts may let them overlap. */
   private glyph(font: Font, name: string, id: number, detail: number): Ring[] {
     return this.glyphs.of(`${name} ${id} ${detail}`, () =>
-      unite(flatten(glyphPath(font, id), TOLERANCE / detail), detail * GRID),
+      unite(flatten(glyphPath(font, id), fineness(detail).tolerance), fineness(detail).grid),
     )
   }
 
@@ -435,41 +434,6 @@ interface LettersWork {
   moved(ranges: readonly LetterRange[]): MovedLetters[]
 }
 
-/** Letters, and the bands of them that go together; null for all. */
-type BandedLetters = MovedLetters & { bands: (number | null)[] | null }
-
-/** The letters of a mould with bands that are moved by different ranges; `all` where none is limited to some. */
-function bandsTogether(
-  mould: Mould,
-  all: readonly MovedLetters[] | null,
-  acting: readonly LetterRange[],
-  limits: readonly (ReadonlySet<number> | null)[],
-  lettersBy: LettersWork['moved'],
-): BandedLetters[] {
-  if (all) return all.map((letters) => ({ ...letters, bands: null }))
-  const classes = new Map<string, { bands: (number | null)[]; ranges: LetterRange[] }>()
-  const every = [...new Set(mould.map(({ band }) => band))]
-  for (const band of every) {
-    const ranges = acting.filter((_, k) => band === null || limits[k] === null || limits[k]!.has(band))
-    const name = ranges.map(({ id }) => id).join(' ')
-    const found = classes.get(name) ?? { bands: [], ranges }
-    classes.set(name, found)
-    found.bands.push(band)
-  }
-  // Bands that are in the same state are one, so that there is no edge between them.
-  const states = new Map<string, BandedLetters & { bands: (number | null)[] }>()
-  for (const { bands, ranges } of classes.values()) {
-    for (const letters of lettersBy(ranges)) {
-      const { moved, opacity, blur, tints } = letters
-      const name = JSON.stringify([letters.letters, moved, opacity, blur, tints])
-      const found = states.get(name) ?? { ...letters, bands: [] }
-      states.set(name, found)
-      found.bands.push(...bands)
-    }
-  }
-  return [...states.values()].map((one) => ({ ...one, bands: one.bands.length === every.length ? null : one.bands }))
-}
-
 /** Points of two doubles each, with their marks. */
 const bytesOf = (rings: readonly Ring[]) => rings.reduce((sum, { points }) => sum + points.length * 9, 64)
 
@@ -491,26 +455,3 @@ const movedRing = ({ points, smooth }: Ring, x: number, y: number): Ring => ({
 })
 
 const enlarged = ({ points, smooth }: Ring, by: number): Ring => ({ points: points.map((v) => v * by), smooth })
-
-/** Render px that a formed outline spans at most with its curves as true as all others: more than twice the largest frame. */
-const LARGEST_TRUE = 20_000
-
-/** Render pixels per px for the steps of an outline: what is larger than any frame is made less finely. */
-function formScale({ outline: { bounds }, enlarge }: SizedOutline, scale: number): number {
-  if (!bounds) return scale
-  const extent = Math.max(bounds.right - bounds.left, bounds.bottom - bounds.top) * enlarge
-  return Math.min(scale, LARGEST_TRUE / Math.max(1, extent))
-}
-
-/** How finely an outline in px is made for so many render pixels per px. */
-function finenessFor(scale: number): Fineness {
-  const detail = detailFor(scale)
-  return { tolerance: TOLERANCE / detail, grid: detail * GRID }
-}
-
-/** Render pixels per outline unit, rounded up in steps of a quarter so that a growing piece is seldom flattened anew. */
-function detailFor(pixels: number): number {
-  let detail = 1
-  while (detail < pixels && detail < 1 << 20) detail *= 1.25
-  return detail
-}

@@ -12,7 +12,7 @@ export interface StepWork extends Fineness {
   /** What the whole piece spans at rest. */
   whole: Rect
   /** What the step counts from on a part: the whole piece, or the letter alone. */
-  area(part: MouldPart): Rect
+  around(part: MouldPart): Rect
   /** Whether each letter is for itself. */
   letters: boolean
   /** A whole number from 0 to 2³² − 1 of the card, the step and the throw of its seed at this frame. */

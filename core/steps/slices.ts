@@ -114,7 +114,7 @@ function shareOf({ order, seed }: Values, band: number, count: number, chance: n
 function sliced(part: MouldPart, values: Values, heights: readonly number[], work: StepWork): MouldPart[] {
   const { px } = work
   const rings = work.rings(part)
-  const frame = frameOf(work.area(part), values.angle)
+  const frame = frameOf(work.around(part), values.angle)
   const level = rings.map((ring) => mapped(ring, frame.into))
   const span = spanOf(level)
   if (!span) return [part]

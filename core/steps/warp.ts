@@ -87,7 +87,7 @@ export const warp = defineStep({
   apply(values, mould, work) {
     const throwOf = (work.chance ^ Math.imul(Math.round(values.seed) + 1, 0x85ebca6b)) >>> 0
     return mould.map((part) => {
-      const area = work.area(part)
+      const area = work.around(part)
       const map = warpOf(values, area, work.px, throwOf)
       const wave = waveOf(values, work.px, area) / 8
       // What is moved farther than its waves are long crosses itself all over: finer would only take longer.

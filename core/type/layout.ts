@@ -1,102 +1,10 @@
 import { Kept } from '../kept'
-import type { PathCommand } from '../outline/contour'
-import type { PathPlace, TextPath } from './along-path'
-import { PathLine } from './along-path'
 import { directedRuns, directionOf } from './bidi'
 import type { Font, ShapedGlyph } from './font'
 import { brokenLines, withoutSpaces } from './line-breaks'
-import type { LetterCase } from './wording'
+import { alongPath, shrink } from './moved-text'
+import type { SetGlyph, SetText, TypeFace, TypeSetting } from './setting'
 import { cased, readFeatures } from './wording'
-
-/** A font under the name by which its glyphs are kept. */
-export interface TypeFace {
-  name: string
-  font: Font
-}
-
-/** A stretch of the wording that is set otherwise; UTF-16 units [from, to) of what was typed. */
-export interface SetRun {
-  from: number
-  to: number
-  /** Null for that of the piece. */
-  face: TypeFace | null
-  /** Share of the piece's size. */
-  size: number
-  /** Em of the piece that it stands above the line. */
-  shift: number
-  /** Tracking beside that of the piece. */
-  tracking: number
-}
-
-export interface TypeSetting {
-  wording: string
-  /** Extra space after each cluster, in thousandths of an em. */
-  tracking: number
-  /** Distance of baselines, % of the size. */
-  leading: number
-  align: 'left' | 'centre' | 'right' | 'justify'
-  /** Width of the text box in em; 0 or left out for none. */
-  width?: number
-  /** What becomes of lines that are wider: they are broken, all is made smaller, or set closer. */
-  wide?: 'break' | 'smaller' | 'closer'
-  /** The smallest share of the size, and the closest tracking in thousandths of an em, that this may lead to. */
-  least?: number
-  closest?: number
-  letterCase?: LetterCase
-  /** OpenType features by their tags; see `readFeatures`. */
-  features?: string
-  /** Em that all stands above its line. */
-  shift?: number
-  /** Space between two characters by hand, in thousandths of an em. */
-  pairs?: readonly { pair: string; by: number }[]
-  runs?: readonly SetRun[]
-  /** Fonts that are asked for what the piece's own has no glyph for, in this order. */
-  fallbacks?: readonly TypeFace[]
-  path?: TextPath | null
-}
-
-/** A glyph and where its origin stands, in em, y down. */
-export interface SetGlyph {
-  id: number
-  x: number
-  y: number
-  /** Index of the letter that it belongs to. */
-  letter: number
-  /** The font that it comes from; that of the piece where left out. */
-  face?: TypeFace
-  /** Its em in em of the piece; 1 where left out. */
-  size?: number
-  /** The direction of its baseline on a path, as a unit vector; to the right where left out. */
-  way?: { x: number; y: number }
-}
-
-/** What is read as one sign: a letter with its marks, a ligature, a space. In reading order. */
-export interface SetLetter {
-  /** Index of its word, over all lines; a space counts to the word before it. */
-  word: number
-  line: number
-  blank: boolean
-  /** From the left to the right of its advance, in em, without what tracking adds. */
-  left: number
-  right: number
-  baseline: number
-  /** UTF-16 units of what was typed that it stands for, [from, to). */
-  from: number
-  to: number
-  /** Where the middle of its baseline stands on a path. */
-  place?: PathPlace
-}
-
-export interface SetText {
-  glyphs: SetGlyph[]
-  letters: SetLetter[]
-  /** Em of the glyphs in em of the piece: below 1 where all was made smaller to fit. */
-  size: number
-  /** Whether something has no room in the text box, or on the path. */
-  overflows: boolean
-  /** Characters that no font has a glyph for. */
-  missing: string[]
-}
 
 /** The glyphs of a text at size 1; see `setText`. */
 export const setType = (font: Font, setting: TypeSetting): SetGlyph[] => setText(font, setting).glyphs
@@ -384,67 +292,8 @@ function startOf(align: TypeSetting['align'], span: number, width: number, base:
 const lastOf = (words: string) => [...words].at(-1) ?? ''
 const firstOf = (words: string) => [...words.slice(0, 2)][0] ?? ''
 
-/** All of it smaller, about the place of the piece. */
-function shrink(set: SetText, by: number): void {
-  for (const glyph of set.glyphs) {
-    glyph.x *= by
-    glyph.y *= by
-    glyph.size = (glyph.size ?? 1) * by
-  }
-  for (const letter of set.letters) {
-    letter.left *= by
-    letter.right *= by
-    letter.baseline *= by
-  }
-}
-
-/** Puts every letter on a path, its middle where it would stand on a straight line. */
-function alongPath(set: SetText, path: TextPath, first: number): void {
-  const line = new PathLine(path)
-  set.letters.forEach((letter) => {
-    const place = line.at((letter.left + letter.right) / 2)
-    if (place) letter.place = place
-    else if (!letter.blank) set.overflows = true
-  })
-  const width =
-    set.letters.reduce((most, { right }) => Math.max(most, right), 0) -
-    set.letters.reduce((least, { left }) => Math.min(least, left), 0)
-  if (path.strand.closed && width > line.length) set.overflows = true
-  set.glyphs = set.glyphs.flatMap((glyph) => {
-    const { place, left, right } = set.letters[glyph.letter]!
-    if (!place) return []
-    const along = glyph.x - (left + right) / 2
-    const down = glyph.y - first
-    return [
-      {
-        ...glyph,
-        x: place.x + along * place.dx - down * place.dy,
-        y: place.y + along * place.dy + down * place.dx,
-        way: { x: place.dx, y: place.dy },
-      },
-    ]
-  })
-}
-
 /** Width of a line's advances at size 1; the space after the last cluster is not tracked. */
 export function lineWidth(font: Font, line: string, tracking: number): number {
   const { letters } = setText(font, { wording: line, tracking, leading: 100, align: 'left' })
   return Math.max(0, ...letters.map(({ right }) => right))
-}
-
-/** A glyph's contours at size 1 around its origin, y down. */
-export function glyphPath(font: Font, id: number): PathCommand[] {
-  const em = font.unitsPerEm
-  return font.path(id).map((c): PathCommand => {
-    switch (c.type) {
-      case 'Z':
-        return c
-      case 'Q':
-        return { type: 'Q', x1: c.x1 / em, y1: -c.y1 / em, x: c.x / em, y: -c.y / em }
-      case 'C':
-        return { type: 'C', x1: c.x1 / em, y1: -c.y1 / em, x2: c.x2 / em, y2: -c.y2 / em, x: c.x / em, y: -c.y / em }
-      default:
-        return { type: c.type, x: c.x / em, y: -c.y / em }
-    }
-  })
 }

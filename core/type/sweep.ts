@@ -1,7 +1,7 @@
 import { cosDegrees, exp } from '../kernels/exact'
 import { readEasing } from '../values/easing'
 import { hashed } from '../values/ring-noise'
-import type { SetLetter } from './layout'
+import type { SetLetter } from './setting'
 import type { RangeValues } from './ranges'
 
 // How much of a range lies on each letter: the sweep goes through letters, words or lines in an order.

@@ -45,7 +45,7 @@ function run(kind: string, values: object, form: Ring[], work: Partial<StepWork>
     ...FINE,
     px: (length) => (typeof length === 'number' ? length : length.value),
     ...{ whole: rest, letters: false, chance: 7, banded: false, pressure: [] },
-    area: (part) => part.rest,
+    around: (part) => part.rest,
     rings: (part) => ringsOf(part.form, FINE),
     united: (rings) => unite(rings, FINE.grid),
     common: (a, b) => combine('intersect', a, b, FINE.grid),

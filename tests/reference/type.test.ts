@@ -2,8 +2,9 @@ import { describe, expect, test } from '@jest/globals'
 import * as fontkit from 'fontkit'
 import { Font } from '#core/type/font'
 import { SHIPPED_FONTS } from '#core/type/families'
-import type { TypeSetting } from '#core/type/layout'
-import { lineWidth, glyphPath, setType } from '#core/type/layout'
+import { glyphPath } from '#core/type/glyph-path'
+import { lineWidth, setType } from '#core/type/layout'
+import type { TypeSetting } from '#core/type/setting'
 import { fontBytes } from '../support/engine'
 
 const WORDS = ['Lantern Regatta', 'AVATAR To We', 'Oxbow Quay 1975', 'ffi fl Typography']
