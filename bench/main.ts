@@ -5,6 +5,7 @@ import { finishRows } from './finishes'
 import { blendRows, blurRows, distanceRows } from './kernels'
 import { frameRows } from './frames'
 import { motionRows } from './motion'
+import { outlineRows } from './outlines'
 import type { Row } from './measure'
 import { titleRows } from './title'
 
@@ -16,6 +17,7 @@ const PARTS: Record<string, () => Promise<Row[]>> = {
   blend: blendRows,
   finishes: finishRows,
   motion: motionRows,
+  outlines: outlineRows,
   title: titleRows,
   frames: frameRows,
   bands: bandRows,
