@@ -6,6 +6,7 @@ import type { Strand } from '../outline/strand'
 import { place as onCard, unplace } from '../outline/outline'
 import type { Moment } from '../values/moment'
 import { parentOf, shown } from './holders'
+import { namingPiece } from './naming'
 import type { FormedPiece } from './outlines'
 import type { Drawing } from './piece'
 import { standingOf } from './piece'
@@ -32,7 +33,7 @@ function pathAt({ card, outlines }: Drawing, id: string, at: Moment): Found {
     return parent && standingOf(shown(one), parent, at)
   }
   const [words, path] = [stands(piece), stands(other)]
-  const found = path && outlines.strandOf(other as FormedPiece, path.at, `${other.id}`)
+  const found = path && namingPiece(other, other.id, () => outlines.strandOf(other as FormedPiece, path.at, other.id))
   if (!words || !found) return null
   const points = new Array<number>(found.points.length)
   for (let i = 0; i < points.length; i += 2) {

@@ -16,6 +16,7 @@ import type { Fitted } from './fitted'
 import { formOf } from './form'
 import { parentOf, shown } from './holders'
 import { joined } from './grid-box'
+import { namingPiece } from './naming'
 import type { Drawing } from './piece'
 import { standingOf } from './piece'
 
@@ -105,7 +106,7 @@ function spanOfPiece(
       )
       return around(corners.flatMap(({ x, y }) => [x, y]))
     }
-    const form = formOf(drawing, standing, path)
+    const form = namingPiece(one, path, () => formOf(drawing, standing, path))
     if (!form) return null
     const points = new Array<number>(form.segments.length / 2)
     for (let i = 0; i < form.segments.length; i += 4) {

@@ -18,6 +18,7 @@ import { Canvas } from './canvas'
 import type { GridBox } from './grid-box'
 import { boxesFor, common, joined } from './grid-box'
 import { laidCoats, measured, reachOf } from './laid-coats'
+import { namingPiece } from './naming'
 import type { Drawing, Standing } from './piece'
 import { formOf } from './form'
 import { drawCoats, settingOf, spread, standingOf } from './piece'
@@ -106,7 +107,7 @@ export function inkOf(drawing: Drawing, standing: Standing, group: AlphaPiece, p
       const here = `${path}[${i}]`
       const found = holdsPieces(inner.piece)
         ? visit(inner.piece.pieces, inner.placement, `${here}.pieces`, insideOf(inner.piece, inner.at))
-        : (formOf(drawing, inner, here)?.bounds ?? null)
+        : (namingPiece(piece, here, () => formOf(drawing, inner, here))?.bounds ?? null)
       all = joined(all, found)
     })
     return all

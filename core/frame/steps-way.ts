@@ -6,7 +6,7 @@ import type { Px } from '../units'
 import { isMoving } from '../values/moving'
 import { valuesAt } from '../values/evaluated'
 import type { Moment } from '../values/moment'
-import { STEPS } from '../steps/table'
+import { stepOf } from '../steps/table'
 import { finenessOf } from './form'
 import type { FormedPiece } from './outlines'
 import type { Drawing } from './piece'
@@ -56,7 +56,7 @@ export function stepsWay(
     ...lengthsOf(rest.outline, rest.enlarge),
   }
   const ways = piece.outlineSteps.map((step) => {
-    const { parameters, way } = STEPS.find(({ kind }) => kind === step.kind)!
+    const { parameters, way } = stepOf(step.kind)
     if (!Object.values(step).some(isMoving)) return 0
     const values = moments.map((at) => valuesAt(parameters, step, at))
     return values.slice(1).reduce((sum, value, i) => sum + way(values[i]!, value, work), 0)

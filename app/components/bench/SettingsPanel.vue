@@ -103,7 +103,10 @@ const groups = computed(() =>
 )
 const grouped = computed(() => new Set(groups.value.flatMap(({ places }) => places)))
 const otherRows = computed(() =>
-  bench.piece ? rows.value.filter((row) => !isPlaceNumber(row) && !grouped.value.has(row)) : rows.value,
+  bench.piece
+    ? // Words have a field of their own.
+      rows.value.filter((row) => !isPlaceNumber(row) && !grouped.value.has(row) && nameOf(row) !== 'wording')
+    : rows.value,
 )
 const typeState = computed(() => props.outlook.find(({ id }) => id === bench.piece?.id)?.type)
 const paints = computed(() => {
@@ -147,6 +150,7 @@ const help = computed(() => definition.value?.help ?? '')
         <ParameterRow v-for="place in otherRows" :key="place.address" :place="place" :reference-of="referenceOf" />
         <TypeForms
           v-if="!part && bench.piece.kind === 'type'"
+          :key="bench.piece.id"
           :piece="bench.piece"
           :missing="typeState?.missing ?? []"
           :overflows="typeState?.overflows ?? false"

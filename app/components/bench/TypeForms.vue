@@ -56,6 +56,10 @@ const marked = computed(() =>
   stage.marked?.piece === props.piece.id && stage.marked.to > stage.marked.from ? stage.marked : null,
 )
 
+/** Lists of fonts are made only where they are looked at. */
+const open = ref(props.piece.runs.length + props.piece.pairs.length + props.piece.fallbacks.length > 0)
+watch(marked, (now) => (open.value ||= now !== null))
+
 const runRows = (id: string) => {
   const run = props.piece.runs.find((one) => one.id === id)!
   return places.value.filter(
@@ -105,88 +109,90 @@ const nameOf = (id: string) => fonts.choices.find((choice) => choice.id === id)?
       <p v-if="!known" class="fault">This font has no such axis: the value waits for one that has.</p>
     </div>
   </section>
-  <details class="more" :open="piece.runs.length + piece.pairs.length + piece.fallbacks.length > 0 || marked !== null">
+  <details class="more" :open="open" @toggle="open = ($event.target as HTMLDetailsElement).open">
     <summary>Runs, pairs, missing letters</summary>
-    <button class="plain-button" @click="addMarked">
-      {{ marked ? 'Set the marked letters otherwise' : 'Add a run' }}
-    </button>
-    <article v-for="run in piece.runs" :key="run.id">
+    <template v-if="open">
+      <button class="plain-button" @click="addMarked">
+        {{ marked ? 'Set the marked letters otherwise' : 'Add a run' }}
+      </button>
+      <article v-for="run in piece.runs" :key="run.id">
+        <div class="line">
+          <select
+            class="plain-field"
+            aria-label="Font of the run"
+            :value="run.font ?? ''"
+            @change="
+              bench.edit('Font of a run', (card) =>
+                changeRun(card, piece.id, run.id, { font: ($event.target as HTMLSelectElement).value || null }),
+              )
+            "
+          >
+            <option value="">Same font</option>
+            <option v-for="choice in fonts.choices" :key="choice.id" :value="choice.id">{{ choice.title }}</option>
+          </select>
+          <button
+            class="icon-button"
+            aria-label="Take the run away"
+            @click="bench.edit('Run away', (card) => changeRun(card, piece.id, run.id, null))"
+          >
+            <VIcon :icon="mdiClose" size="13" />
+          </button>
+        </div>
+        <ParameterRow v-for="place in runRows(run.id)" :key="place.address" :place="place" />
+      </article>
+      <p v-if="piece.pairs.length > 0" class="pairs">
+        <span v-for="{ pair, by } in piece.pairs" :key="pair">
+          {{ pair }} {{ by > 0 ? '+' : '' }}{{ by }} ‰
+          <button
+            class="icon-button"
+            :aria-label="`${pair} as the font has it`"
+            @click="bench.edit(`Kern ${pair}`, (card) => kernPair(card, piece.id, pair, -by))"
+          >
+            <VIcon :icon="mdiClose" size="12" />
+          </button>
+        </span>
+      </p>
+      <p v-else class="quiet">
+        To kern two letters, double-click the words, put the caret between them, and press Alt with an arrow.
+      </p>
       <div class="line">
-        <select
-          class="plain-field"
-          aria-label="Font of the run"
-          :value="run.font ?? ''"
-          @change="
-            bench.edit('Font of a run', (card) =>
-              changeRun(card, piece.id, run.id, { font: ($event.target as HTMLSelectElement).value || null }),
-            )
-          "
-        >
-          <option value="">Same font</option>
-          <option v-for="choice in fonts.choices" :key="choice.id" :value="choice.id">{{ choice.title }}</option>
-        </select>
-        <button
-          class="icon-button"
-          aria-label="Take the run away"
-          @click="bench.edit('Run away', (card) => changeRun(card, piece.id, run.id, null))"
-        >
-          <VIcon :icon="mdiClose" size="13" />
-        </button>
+        <label class="fallback">
+          Missing letters from
+          <select
+            class="plain-field"
+            aria-label="Font for missing letters"
+            @change="
+              bench.edit('Font for missing letters', (card) =>
+                setFallbacks(card, piece.id, [...piece.fallbacks, ($event.target as HTMLSelectElement).value]),
+              )
+            "
+          >
+            <option value="">Choose a font</option>
+            <option v-for="choice in fonts.choices" :key="choice.id" :value="choice.id">{{ choice.title }}</option>
+          </select>
+        </label>
       </div>
-      <ParameterRow v-for="place in runRows(run.id)" :key="place.address" :place="place" />
-    </article>
-    <p v-if="piece.pairs.length > 0" class="pairs">
-      <span v-for="{ pair, by } in piece.pairs" :key="pair">
-        {{ pair }} {{ by > 0 ? '+' : '' }}{{ by }} ‰
-        <button
-          class="icon-button"
-          :aria-label="`${pair} as the font has it`"
-          @click="bench.edit(`Kern ${pair}`, (card) => kernPair(card, piece.id, pair, -by))"
-        >
-          <VIcon :icon="mdiClose" size="12" />
-        </button>
-      </span>
-    </p>
-    <p v-else class="quiet">
-      To kern two letters, double-click the words, put the caret between them, and press Alt with an arrow.
-    </p>
-    <div class="line">
-      <label class="fallback">
-        Missing letters from
-        <select
-          class="plain-field"
-          aria-label="Font for missing letters"
-          @change="
-            bench.edit('Font for missing letters', (card) =>
-              setFallbacks(card, piece.id, [...piece.fallbacks, ($event.target as HTMLSelectElement).value]),
-            )
-          "
-        >
-          <option value="">Choose a font</option>
-          <option v-for="choice in fonts.choices" :key="choice.id" :value="choice.id">{{ choice.title }}</option>
-        </select>
-      </label>
-    </div>
-    <p v-if="piece.fallbacks.length > 0" class="pairs">
-      <span v-for="id in piece.fallbacks" :key="id">
-        {{ nameOf(id) }}
-        <button
-          class="icon-button"
-          :aria-label="`${nameOf(id)} no more`"
-          @click="
-            bench.edit('Font for missing letters', (card) =>
-              setFallbacks(
-                card,
-                piece.id,
-                piece.fallbacks.filter((one) => one !== id),
-              ),
-            )
-          "
-        >
-          <VIcon :icon="mdiClose" size="12" />
-        </button>
-      </span>
-    </p>
+      <p v-if="piece.fallbacks.length > 0" class="pairs">
+        <span v-for="id in piece.fallbacks" :key="id">
+          {{ nameOf(id) }}
+          <button
+            class="icon-button"
+            :aria-label="`${nameOf(id)} no more`"
+            @click="
+              bench.edit('Font for missing letters', (card) =>
+                setFallbacks(
+                  card,
+                  piece.id,
+                  piece.fallbacks.filter((one) => one !== id),
+                ),
+              )
+            "
+          >
+            <VIcon :icon="mdiClose" size="12" />
+          </button>
+        </span>
+      </p>
+    </template>
   </details>
 </template>
 
