@@ -7,6 +7,7 @@ import type { Outline, Placement } from '../outline/outline'
 import { middleOf, place as onGrid, placed, within } from '../outline/outline'
 import type { Tint } from '../type/letter-motion'
 import type { Point, Px, Rect } from '../units'
+import { namingPiece } from './naming'
 import type { FormedPiece, SizedOutline } from './outlines'
 import type { Drawing, Standing } from './piece'
 import type { Hook } from './prepared-paint'
@@ -53,7 +54,9 @@ export interface Form {
 export function formOf(drawing: Drawing, { piece, at, placement }: Standing, place: string): Form | null {
   // A wash has no shape.
   if (piece.kind === 'wash') return null
-  const { outline, enlarge, rest } = drawing.outlines.of(piece as FormedPiece, at, finenessOf(placement), place)
+  const { outline, enlarge, rest } = namingPiece(piece, place, () =>
+    drawing.outlines.of(piece as FormedPiece, at, finenessOf(placement), place),
+  )
   if (!outline.bounds || !rest.outline.bounds) return null
   const full = { ...placement, scale: placement.scale * enlarge }
   return formFrom(drawing, outline, full, placement.scale, restHook(rest, rest.outline.bounds, placement))
@@ -104,12 +107,16 @@ const LEAST_BLUR = 0.05
  */
 export function drawnForms(drawing: Drawing, standing: Standing, place: string): DrawnForm[] {
   const { piece, at, placement } = standing
-  const formed = drawing.outlines.letters(piece as FormedPiece, at, finenessOf(placement), place)
+  const formed = namingPiece(piece, place, () =>
+    drawing.outlines.letters(piece as FormedPiece, at, finenessOf(placement), place),
+  )
   if (!formed) {
     const form = formOf(drawing, standing, place)
     return form ? [{ standing, form, tints: [], blur: 0, share: 1 }] : []
   }
-  const { rest } = drawing.outlines.of(piece as FormedPiece, at, finenessOf(placement), place)
+  const { rest } = namingPiece(piece, place, () =>
+    drawing.outlines.of(piece as FormedPiece, at, finenessOf(placement), place),
+  )
   if (!rest.outline.bounds) return []
   const hook = restHook(rest, rest.outline.bounds, placement)
   return formed.flatMap(({ outline, enlarge, origin, moved, opacity, blur, tints }) => {

@@ -15,6 +15,7 @@ import type { Px, Rect } from '../units'
 import type { Canvas } from './canvas'
 import type { GridBox } from './grid-box'
 import { common, joined } from './grid-box'
+import { namingPiece } from './naming'
 import type { FormedPiece } from './outlines'
 import type { Drawing, Standing } from './piece'
 import { finenessOf, formOf } from './form'
@@ -140,7 +141,9 @@ function tracesOf(drawing: Drawing, piece: Piece, parent: Placement, at: Moment,
 
 /** The traces of the letters that letter motion moves; null where it moves none. Clear ones count as well. */
 function letterTraces({ outlines }: Drawing, { piece, at, placement }: Standing, path: string): Trace[] | null {
-  const letters = outlines.letters(piece as FormedPiece, at, finenessOf(placement), path)
+  const letters = namingPiece(piece, path, () =>
+    outlines.letters(piece as FormedPiece, at, finenessOf(placement), path),
+  )
   return (
     letters?.map(({ outline, enlarge, moved, origin }) => {
       const state = within({ ...placement, scale: placement.scale * enlarge }, moved)

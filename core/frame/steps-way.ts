@@ -8,6 +8,7 @@ import { valuesAt } from '../values/evaluated'
 import type { Moment } from '../values/moment'
 import { stepOf } from '../steps/table'
 import { finenessOf } from './form'
+import { namingPiece } from './naming'
 import type { FormedPiece } from './outlines'
 import type { Drawing } from './piece'
 import { standingOf } from './piece'
@@ -46,7 +47,9 @@ export function stepsWay(
     })
     return Math.max(0, ...ways)
   }
-  const { rest } = drawing.outlines.of(piece as FormedPiece, standing.at, finenessOf(standing.placement), path)
+  const { rest } = namingPiece(piece, path, () =>
+    drawing.outlines.of(piece as FormedPiece, standing.at, finenessOf(standing.placement), path),
+  )
   const { bounds, reference } = rest.outline
   if (!bounds) return 0
   const [left, top, right, bottom] = [bounds.left, bounds.top, bounds.right, bounds.bottom].map((v) => v * rest.enlarge)
