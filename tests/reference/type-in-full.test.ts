@@ -44,8 +44,8 @@ test('lines may be broken where the Unicode line breaking tests say (LineBreakTe
     if (breaksIn(text).join() !== wanted.join()) wrong++
   }
   expect(count).toBeGreaterThan(7000)
-  // The package knows the rules of Unicode 13, the tests are those of a later one: numbers and quotation marks differ.
-  expect(wrong / count).toBeLessThan(0.06)
+  // Counted with the tests of Unicode 15: the package parts words before wide opening brackets (LB30) by older tables.
+  expect(wrong).toBeLessThanOrEqual(59)
 })
 
 describe('the text box', () => {
