@@ -6,6 +6,7 @@ import { multiplied, stretchBy, turnBy } from '../outline/linear'
 import type { Placement } from '../outline/outline'
 import { place as onCard, unplace } from '../outline/outline'
 import { FIT_PARAMETERS } from '../pieces/fit'
+import { spanOf } from '../outline/span'
 import { PLACE_PARAMETERS } from '../pieces/place'
 import { PIECE_KINDS } from '../pieces/table'
 import { insideOf } from '../time/clock'
@@ -104,7 +105,7 @@ function spanOfPiece(
       const corners = [box.left, box.right].flatMap((x) =>
         [box.top, box.bottom].map((y) => into(onCard(standing.placement, { x, y }))),
       )
-      return around(corners.flatMap(({ x, y }) => [x, y]))
+      return spanOf([{ points: corners.flatMap(({ x, y }) => [x, y]) }])
     }
     const form = namingPiece(one, path, () => formOf(drawing, standing, path))
     if (!form) return null
@@ -114,18 +115,7 @@ function spanOfPiece(
       points[i / 2] = x
       points[i / 2 + 1] = y
     }
-    return around(points)
+    return spanOf([{ points }])
   }
   return visit(piece, parent, `pieces[${(pathTo(card.pieces, id) ?? []).join('].pieces[')}]`)
-}
-
-function around(points: readonly number[]): Rect | null {
-  const span = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity }
-  for (let i = 0; i < points.length; i += 2) {
-    span.left = Math.min(span.left, points[i]!)
-    span.right = Math.max(span.right, points[i]!)
-    span.top = Math.min(span.top, points[i + 1]!)
-    span.bottom = Math.max(span.bottom, points[i + 1]!)
-  }
-  return span.left <= span.right ? span : null
 }

@@ -103,8 +103,8 @@ export class MeasuredStrand {
   }
 }
 
-/** Two parts that meet in a point. */
-function joined(a: Strand, b: Strand, smooth: boolean): Strand {
+/** Two open strands, the second of which begins where the first one ends; `smooth`: whether there is no corner there. */
+export function joined(a: Strand, b: Strand, smooth: boolean): Strand {
   return {
     points: [...a.points, ...b.points.slice(2)],
     smooth: [...a.smooth.slice(0, -1), smooth, ...b.smooth.slice(1)],

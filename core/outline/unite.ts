@@ -1,6 +1,7 @@
 import { Clipper, FillRule } from 'clipper2-ts'
-import type { Point } from '../units'
+import type { Point, Rect } from '../units'
 import type { Ring } from './contour'
+import { spanOf } from './span'
 
 /** Rings thinner than this, and edges shorter that a crossing made, come from snapping: in steps of the grid. */
 const SNAPPED = 3
@@ -78,34 +79,14 @@ function isSliver(path: readonly GridPoint[]): boolean {
   return path.length < 3 || Math.abs(area) * 2 < SNAPPED * length
 }
 
-interface Bounds {
-  left: number
-  top: number
-  right: number
-  bottom: number
-}
-
-function boundsOf(rings: readonly Ring[]): Bounds {
-  const bounds = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity }
-  for (const { points } of rings) {
-    for (let i = 0; i < points.length; i += 2) {
-      bounds.left = Math.min(bounds.left, points[i]!)
-      bounds.right = Math.max(bounds.right, points[i]!)
-      bounds.top = Math.min(bounds.top, points[i + 1]!)
-      bounds.bottom = Math.max(bounds.bottom, points[i + 1]!)
-    }
-  }
-  return bounds
-}
-
-const meet = (a: Bounds, b: Bounds) => a.left <= b.right && b.left <= a.right && a.top <= b.bottom && b.top <= a.bottom
+const meet = (a: Rect, b: Rect) => a.left <= b.right && b.left <= a.right && a.top <= b.bottom && b.top <= a.bottom
 
 /**
  * The union of shapes that are each united already (letters): only those whose bounds meet are put through the
  * clipper, the rest is taken as it is.
  */
 export function uniteShapes(shapes: readonly Ring[][], grid: number): Ring[] {
-  const inked = shapes.filter((shape) => shape.length > 0).map((rings) => ({ rings, bounds: boundsOf(rings) }))
+  const inked = shapes.filter((shape) => shape.length > 0).map((rings) => ({ rings, bounds: spanOf(rings)! }))
   const clusters: (typeof inked)[] = []
   for (const shape of inked) {
     const touched = clusters.filter((cluster) => cluster.some((other) => meet(other.bounds, shape.bounds)))
@@ -129,7 +110,7 @@ export function uniteShapes(shapes: readonly Ring[][], grid: number): Ring[] {
 function crossing(shapes: readonly Ring[][]): boolean {
   for (let a = 0; a < shapes.length; a++) {
     for (let b = a + 1; b < shapes.length; b++) {
-      const [first, second] = [boundsOf(shapes[a]!), boundsOf(shapes[b]!)]
+      const [first, second] = [spanOf(shapes[a]!)!, spanOf(shapes[b]!)!]
       if (!meet(first, second)) continue
       const common = {
         left: Math.max(first.left, second.left),
@@ -154,7 +135,7 @@ function crossing(shapes: readonly Ring[][]): boolean {
 
 type Edge = readonly [number, number, number, number]
 
-function edgesIn(rings: readonly Ring[], box: Bounds): Edge[] {
+function edgesIn(rings: readonly Ring[], box: Rect): Edge[] {
   const found: Edge[] = []
   for (const { points } of rings) {
     for (let i = 0; i < points.length; i += 2) {

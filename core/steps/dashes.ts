@@ -1,6 +1,6 @@
 import { isLine } from '../outline/mould'
 import type { Strand } from '../outline/strand'
-import { MeasuredStrand } from '../outline/strand'
+import { joined, lengthOf, MeasuredStrand } from '../outline/strand'
 import { toggle } from '../values/parameter-kinds'
 import { span, way } from './common-parameters'
 import { defineStep } from './definition'
@@ -35,7 +35,7 @@ export const dashes = defineStep({
     const second = pattern[2]! + pattern[3]! > 0
     if (whole <= 0) return mould
     const most = mould.reduce(
-      (sum, { form }) => sum + (isLine(form) ? form.strands.reduce((n, s) => n + new MeasuredStrand(s).length, 0) : 0),
+      (sum, { form }) => sum + (isLine(form) ? form.strands.reduce((n, s) => n + lengthOf(s), 0) : 0),
       0,
     )
     // A pattern so fine that it cannot be seen is a line.
@@ -88,11 +88,5 @@ function atSeam(dashes: Strand[], { closed, points, smooth }: Strand, { length }
   const meets = (strand: Strand, at: number) =>
     strand.points.at(at) === points[0] && strand.points.at(at + 1) === points[1]
   if (!meets(first, 0) || !meets(last, -2)) return dashes
-  const one: Strand = {
-    points: [...last.points, ...first.points.slice(2)],
-    smooth: [...last.smooth.slice(0, -1), smooth[0]!, ...first.smooth.slice(1)],
-    closed: false,
-    ...(first.widths && last.widths ? { widths: [...last.widths, ...first.widths.slice(1)] } : {}),
-  }
-  return [...dashes.slice(1, -1), one]
+  return [...dashes.slice(1, -1), joined(last, first, smooth[0]!)]
 }
