@@ -90,7 +90,7 @@ try {
   await page.goto('/card/demo-08-lift')
   await shown()
   await page.getByRole('button', { name: 'Time plate', exact: false }).first().click()
-  await page.getByRole('button', { name: 'Pour, form or finish' }).click()
+  await page.getByRole('button', { name: /^Pour/ }).click()
   await page.waitForTimeout(2500)
   await shoot('bench-group')
 

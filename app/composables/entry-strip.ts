@@ -39,7 +39,9 @@ export function useEntryStrip(canvas: Ref<HTMLCanvasElement | undefined>, piece:
       )
     ).find(({ id }) => id === piece().id)
     const { width, height } = canvas.value!
-    const part = middleOf(stands?.bounds ?? null, card, width / height)
+    const bounds = stands?.bounds ?? null
+    const isForm = familyOf(entry()) === 'step'
+    const part = isForm ? wholeOf(bounds, card, width / height) : middleOf(bounds, card, width / height)
     context.clearRect(0, 0, width, height)
     for (const [i, half] of ['before', 'after'].entries()) {
       const shown = await pictureOf(name(half), ribbon.frame, { scale: SCALE, draft: true })
@@ -75,6 +77,16 @@ function upTo(card: Card, piece: Piece, entry: Entry, after: boolean): Card {
   const at = piece[name].findIndex(({ id }) => id === entry.id)
   const change = { [name]: piece[name].slice(after ? at : at + 1) }
   return { ...shown, pieces: replacePiece(shown.pieces, piece.id, (one) => [{ ...one, ...change } as Piece]) }
+}
+
+/** The part of the frame that a step is shown by: the left half of the strip holds the piece before it, the right half after it. */
+function wholeOf(bounds: Rect | null, card: Card, ratio: number) {
+  const { width: w, height: h } = card.frame
+  const all = bounds ?? { left: 0, top: 0, right: w, bottom: h }
+  // A little more than the piece; what it becomes may be larger.
+  const width = Math.max(16, (all.right - all.left) * 1.15, (all.bottom - all.top) * 1.15 * ratio)
+  const height = width / ratio
+  return { left: (all.left + all.right - width) / 2, top: (all.top + all.bottom - height) / 2, width, height }
 }
 
 /** The part of the frame that is shown: the middle of the piece. */

@@ -63,7 +63,7 @@ function add(event: Event) {
 <style scoped>
 .row {
   display: grid;
-  grid-template-columns: 78px 1fr;
+  grid-template-columns: 78px minmax(0, 1fr);
   gap: 8px;
   align-items: center;
   min-height: 32px;
@@ -77,8 +77,9 @@ function add(event: Event) {
   gap: 4px;
 }
 .chosen select {
-  flex: 1;
-  min-width: 90px;
+  flex: 1 1 90px;
+  width: auto;
+  min-width: 0;
 }
 .tag {
   display: flex;
