@@ -4,7 +4,8 @@ import type { Font, ShapedGlyph } from './font'
 import { brokenLines, withoutSpaces } from './line-breaks'
 import { alongPath, shrink } from './moved-text'
 import type { SetGlyph, SetText, TypeFace, TypeSetting } from './setting'
-import { cased, readFeatures } from './wording'
+import { readFeatures } from './features'
+import { cased } from './wording'
 
 /** The glyphs of a text at size 1; see `setText`. */
 export const setType = (font: Font, setting: TypeSetting): SetGlyph[] => setText(font, setting).glyphs

@@ -1,4 +1,4 @@
-// Words as they are set: in another case, and told apart by style.
+// Words in another case.
 
 export type LetterCase = 'typed' | 'upper' | 'lower' | 'title'
 
@@ -22,13 +22,4 @@ export function cased(words: string, letterCase: LetterCase): { text: string; fr
     at += character.length
   }
   return { text, from }
-}
-
-/** OpenType features by their tags, as the standard names them: `smcp tnum ss01 salt=2 -liga`. */
-export function readFeatures(words: string): { tag: string; value: number }[] {
-  return words.split(/[\s,]+/).flatMap((word) => {
-    const found = /^(-?)([A-Za-z0-9]{4})(?:=(\d{1,3}))?$/.exec(word)
-    if (!found) return []
-    return [{ tag: found[2]!, value: found[1] ? 0 : found[3] === undefined ? 1 : Number(found[3]) }]
-  })
 }

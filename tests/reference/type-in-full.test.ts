@@ -5,7 +5,8 @@ import { Font } from '#core/type/font'
 import { lineWidth, setText } from '#core/type/layout'
 import type { TypeSetting } from '#core/type/setting'
 import { breaksIn } from '#core/type/line-breaks'
-import { cased, readFeatures } from '#core/type/wording'
+import { featureName, hasFeature, readFeatures, toggleFeature } from '#core/type/features'
+import { cased } from '#core/type/wording'
 import { fontBytes } from '../support/engine'
 
 const fonts = new Map<string, Font>()
@@ -198,6 +199,19 @@ describe('words set otherwise', () => {
       { tag: 'liga', value: 0 },
     ])
   })
+})
+
+test('features are switched one by one; ligatures, which are at work by themselves, are switched off', () => {
+  expect(toggleFeature('tnum salt=2', 'smcp')).toBe('tnum salt=2 smcp')
+  expect(toggleFeature('tnum salt=2 smcp', 'salt')).toBe('tnum smcp')
+  expect(toggleFeature('', 'liga')).toBe('-liga')
+  expect(toggleFeature('-liga smcp', 'liga')).toBe('smcp')
+  expect([hasFeature('', 'liga'), hasFeature('-liga', 'liga'), hasFeature('smcp -smcp', 'smcp')]).toEqual([
+    true,
+    false,
+    false,
+  ])
+  expect(['ss07', 'tnum', 'kern'].map(featureName)).toEqual(['Stylistic set 7', 'Tabular figures', null])
 })
 
 describe('along a path', () => {

@@ -6,10 +6,16 @@ import type { ParameterPlace } from '#core/card/addresses'
 import type { TypePiece } from '#core/card/schema'
 import { addAxis, addRun, changeRun, kernPair, removeAxis, setFallbacks } from '#core/edit/type-parts'
 import { AXIS_NAMES } from '#core/type/axes'
+import { featureName, hasFeature, toggleFeature } from '#core/type/features'
 import type { FontAxis } from '#core/type/font'
 import { counts } from '#core/values/parameter-kinds'
 import { valuesOf } from '#core/card/parts'
+import { writeValue } from '#core/edit/values'
+import { TYPE_PARAMETERS } from '#core/pieces/type'
+import { valueAt } from '#core/values/evaluated'
+import { useMoment } from '~/composables/moment'
 import { useBench } from '~/stores/bench'
+import { useRibbon } from '~/stores/ribbon'
 import { useFonts } from '~/stores/fonts'
 import { useStage } from '~/stores/stage'
 import { onEngine } from '~/workers/engine-pool'
@@ -20,6 +26,8 @@ import ParameterRow from '../fields/ParameterRow.vue'
 const props = defineProps<{ piece: TypePiece; missing: readonly string[]; overflows: boolean; engineName: string }>()
 const bench = useBench()
 const fonts = useFonts()
+const ribbon = useRibbon()
+const { base } = useMoment(() => props.piece.id)
 const stage = useStage()
 
 const font = ref<{ axes: readonly FontAxis[]; features: readonly string[] }>({ axes: [], features: [] })
@@ -71,11 +79,28 @@ function addMarked() {
   const { from, to } = marked.value ?? { from: 0, to: 2000 }
   bench.edit('Run', (card) => addRun(card, props.piece.id, from, to).card)
 }
+const features = computed(() => {
+  const words = valueAt(TYPE_PARAMETERS.features, props.piece.features, base.value) as string
+  return font.value.features.flatMap((tag) => {
+    const name = featureName(tag)
+    return name ? [{ tag, name, on: hasFeature(words, tag), next: toggleFeature(words, tag) }] : []
+  })
+})
+
+const setFeatures = (name: string, next: string) =>
+  bench.edit(name, (card) => writeValue(card, `${props.piece.id}/features`, ribbon.frame, next))
+
 const nameOf = (id: string) => fonts.choices.find((choice) => choice.id === id)?.title ?? id
 </script>
 
 <template>
-  <p v-if="overflows" class="fault" role="status">The words have no room: make the box wider, or the limit lower.</p>
+  <p v-if="overflows" class="fault" role="status">
+    {{
+      piece.along
+        ? 'The words are longer than their path: make them smaller, or set them closer.'
+        : 'The words have no room: make the box wider, or the limit lower.'
+    }}
+  </p>
   <p v-if="missing.length > 0" class="fault" role="status">
     No font here has
     {{
@@ -109,6 +134,21 @@ const nameOf = (id: string) => fonts.choices.find((choice) => choice.id === id)?
       <p v-if="!known" class="fault">This font has no such axis: the value waits for one that has.</p>
     </div>
   </section>
+  <details v-if="features.length > 0" class="more">
+    <summary>OpenType features</summary>
+    <div class="features" role="group" aria-label="OpenType features">
+      <button
+        v-for="{ tag, name, on, next } in features"
+        :key="tag"
+        class="plain-button"
+        :aria-pressed="on"
+        :title="tag"
+        @click="setFeatures(name, next)"
+      >
+        {{ name }}
+      </button>
+    </div>
+  </details>
   <details class="more" :open="open" @toggle="open = ($event.target as HTMLDetailsElement).open">
     <summary>Runs, pairs, missing letters</summary>
     <template v-if="open">
@@ -249,6 +289,21 @@ article {
   gap: 6px;
   align-items: center;
   color: var(--ink-2);
+}
+.features {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+  padding-bottom: 6px;
+}
+.features .plain-button {
+  height: 24px;
+  padding: 0 7px;
+}
+.features [aria-pressed='true'] {
+  font-weight: 650;
+  background: var(--teal-soft);
+  border-color: var(--teal);
 }
 .pairs {
   display: flex;
