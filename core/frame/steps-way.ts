@@ -3,8 +3,9 @@ import { holdsPieces, piecesIn } from '../card/tree'
 import type { Outline, Placement } from '../outline/outline'
 import { insideOf } from '../time/clock'
 import type { Px } from '../units'
+import type { Length } from '../values/moving'
 import { isMoving } from '../values/moving'
-import { valuesAt } from '../values/evaluated'
+import { numberValue, valueAt, valuesAt } from '../values/evaluated'
 import type { Moment } from '../values/moment'
 import { stepOf } from '../steps/table'
 import { finenessOf } from './form'
@@ -53,8 +54,9 @@ export function stepsWay(
   const { bounds, reference } = rest.outline
   if (!bounds) return 0
   const [left, top, right, bottom] = [bounds.left, bounds.top, bounds.right, bounds.bottom].map((v) => v * rest.enlarge)
+  const px = lengthIn(1, reference * rest.enlarge)
   const work = {
-    px: lengthIn(1, reference * rest.enlarge),
+    ...{ px, thickness: thicknessOf(piece, standing.at, px) },
     whole: { left: left!, top: top!, right: right!, bottom: bottom! },
     ...lengthsOf(rest.outline, rest.enlarge),
   }
@@ -65,6 +67,16 @@ export function stepsWay(
     return values.slice(1).reduce((sum, value, i) => sum + way(values[i]!, value, work), 0)
   })
   return ways.reduce((sum, way) => sum + way, 0) * finenessOf(standing.placement)
+}
+
+/** The thickness of the thickest line that a piece begins as, or that a step makes of it. */
+function thicknessOf(piece: Piece, at: Moment, px: (length: Length) => Px): Px {
+  const { parameters } = stepOf('line')
+  const lines = piece.outlineSteps
+    .filter(({ kind }) => kind === 'line')
+    .map((step) => px(valueAt(parameters.thickness!, step.thickness, at) as Length))
+  const own = 'thickness' in piece ? numberValue(piece.thickness, at, { min: 0, max: Infinity }) : 0
+  return Math.max(own, ...lines)
 }
 
 /** Lengths of an outline's rings: the longest, and all together. */

@@ -32,6 +32,8 @@ export interface StepWork extends Fineness {
 export interface StepWay {
   px(length: Length): Px
   whole: Rect
+  /** Thickness of the thickest line that the piece is or becomes. */
+  thickness: Px
   /** Length of the longest line at rest, and of all together. */
   longest: Px
   together: Px

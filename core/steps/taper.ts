@@ -48,11 +48,8 @@ export const taper = defineStep({
       return { ...part, form: { ...form, strands: form.strands.map((strand) => tapered(strand, width)) } }
     })
   },
-  way: (from, to, { longest }) => {
-    // Of a line as thick as it is long at most: the thickness itself is not known here.
-    const change = Math.max(Math.abs(to.start - from.start), Math.abs(to.end - from.end)) / 100
-    return Math.min(change * longest * 0.05, 40)
-  },
+  way: (from, to, { thickness }) =>
+    (Math.max(Math.abs(to.start - from.start), Math.abs(to.end - from.end)) / 200) * thickness,
 })
 
 function tapered(strand: Strand, width: (t: number) => number): Strand {
