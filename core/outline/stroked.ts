@@ -237,10 +237,10 @@ function jointAt(v: Vertex, come: Point, go: Point, work: LineWork): Joint {
   return side(rim, [onBisector(v, turn, -r / (2 * half * half), v.smooth)], true)
 }
 
-const onBisector = (v: Point, { from, to }: Turn, k: number, smooth: boolean): Edge => ({
-  ...{ x: v.x + (from.x + to.x) * k, y: v.y + (from.y + to.y) * k },
-  smooth,
-})
+const onBisector = (v: Point, { from, to }: Turn, k: number, smooth: boolean): Edge => {
+  const [x, y] = [v.x + (from.x + to.x) * k, v.y + (from.y + to.y) * k]
+  return { x, y, smooth }
+}
 
 /** The outer side of a turn, from one edge to the other. */
 function rimOf(v: Vertex, turn: Turn, { join, limit, tolerance }: LineWork): Edge[] {
@@ -279,7 +279,11 @@ function towards(a: Point, b: Point): Point {
   return { x: (b.x - a.x) / length, y: (b.y - a.y) / length }
 }
 
-const ringOf = (vertices: readonly Edge[]): Ring => ({
-  points: vertices.flatMap(({ x, y }) => [x, y]),
-  smooth: vertices.map(({ smooth }) => smooth),
-})
+function ringOf(vertices: readonly Edge[]): Ring {
+  const points = new Array<number>(vertices.length * 2)
+  vertices.forEach(({ x, y }, i) => {
+    points[i * 2] = x
+    points[i * 2 + 1] = y
+  })
+  return { points, smooth: vertices.map(({ smooth }) => smooth) }
+}

@@ -1,6 +1,7 @@
 import { Clipper, FillRule } from 'clipper2-ts'
 import type { Point, Rect } from '../units'
 import type { Ring } from './contour'
+import { GridPoints } from './grid-points'
 import { spanOf } from './span'
 
 /** Rings thinner than this, and edges shorter that a crossing made, come from snapping: in steps of the grid. */
@@ -12,58 +13,66 @@ const SNAPPED = 3
  * cross, a corner is made. Slivers that the snapping leaves are dropped.
  */
 export function unite(rings: readonly Ring[], grid: number, rule: 'nonzero' | 'evenodd' = 'nonzero'): Ring[] {
-  const snap = new Snap(grid)
+  const snap = new Snap(grid, rings)
   return snap.rings(Clipper.union(snap.paths(rings), rule === 'nonzero' ? FillRule.NonZero : FillRule.EvenOdd))
 }
 
 /** What lies in both of two shapes, or in the first alone; snapped as in `unite`. */
 export function combine(how: 'intersect' | 'difference', a: readonly Ring[], b: readonly Ring[], grid: number): Ring[] {
-  const snap = new Snap(grid)
+  const snap = new Snap(grid, [...a, ...b])
   const [subject, clip] = [snap.paths(a), snap.paths(b)]
   return snap.rings(Clipper[how](subject, clip, FillRule.NonZero))
 }
 
 /** Rings on the clipper's grid, and back: points that were there before know whether a curve runs through them. */
 class Snap {
-  private readonly smooth = new Map<string, boolean>()
+  private readonly given: GridPoints
 
-  constructor(private readonly grid: number) {}
+  constructor(
+    private readonly grid: number,
+    rings: readonly Ring[],
+  ) {
+    this.given = new GridPoints(rings.reduce((sum, { smooth }) => sum + smooth.length, 0))
+  }
 
   paths(rings: readonly Ring[]): GridPoint[][] {
-    const { grid, smooth } = this
-    return rings.map(({ points, smooth: flags }) => {
-      const path = []
-      for (let i = 0; i < points.length; i += 2) {
-        const point = { x: Math.round(points[i]! * grid), y: Math.round(points[i + 1]! * grid) }
-        const name = `${point.x} ${point.y}`
-        smooth.set(name, flags[i / 2]! || (smooth.get(name) ?? false))
-        path.push(point)
-      }
-      return path
-    })
+    const { grid, given } = this
+    return rings.map(({ points, smooth }) =>
+      smooth.map((isSmooth, i) => {
+        const point = { x: Math.round(points[i * 2]! * grid), y: Math.round(points[i * 2 + 1]! * grid) }
+        given.put(point, isSmooth)
+        return point
+      }),
+    )
   }
 
   rings(paths: readonly (readonly GridPoint[])[]): Ring[] {
-    const { grid, smooth } = this
-    return paths
-      .map((path) => withoutStubs(path, (point) => smooth.has(`${point.x} ${point.y}`)))
-      .filter((path) => !isSliver(path))
-      .map((path) => ({
-        points: path.flatMap(({ x, y }) => [x / grid, y / grid]),
-        smooth: path.map(({ x, y }) => smooth.get(`${x} ${y}`) ?? false),
-      }))
+    const { grid, given } = this
+    const rings: Ring[] = []
+    for (const path of paths) {
+      const kept = withoutStubs(path, given)
+      if (isSliver(kept)) continue
+      const points = new Array<number>(kept.length * 2)
+      kept.forEach(({ x, y }, i) => {
+        points[i * 2] = x / grid
+        points[i * 2 + 1] = y / grid
+      })
+      rings.push({ points, smooth: kept.map((point) => given.marked(point)) })
+    }
+    return rings
   }
 }
 
 type GridPoint = Readonly<Point>
 
 /** Leaves out crossings so close to a neighbour that the edge between them has a direction by chance. */
-function withoutStubs(path: readonly GridPoint[], given: (point: GridPoint) => boolean): readonly GridPoint[] {
+function withoutStubs(path: readonly GridPoint[], given: GridPoints): readonly GridPoint[] {
   return path.filter((point, i) => {
-    if (given(point)) return true
     const [before, after] = [path[(i + path.length - 1) % path.length]!, path[(i + 1) % path.length]!]
     const near = (other: GridPoint) => Math.abs(other.x - point.x) + Math.abs(other.y - point.y) <= SNAPPED
-    return !near(before) && !(near(after) && given(after))
+    const [nearBefore, nearAfter] = [near(before), near(after)]
+    if (!nearBefore && !nearAfter) return true
+    return given.has(point) || (!nearBefore && !given.has(after))
   })
 }
 

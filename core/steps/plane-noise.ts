@@ -22,27 +22,46 @@ export function planeNoise(seed: number, layers: number, turns = 0): (x: number,
   const part = (turns - Math.floor(turns)) * 360
   const fields = Array.from({ length: whole }, (_, k) => {
     // Finer layers flow faster, by whole factors: all come round together.
-    const turned = part * (k + 1)
-    return { own: (seed + k * 0x9e37) >>> 0, c: cosDegrees(turned), s: sinDegrees(turned), grow: 2 ** k }
+    return { layer: layerOf((seed + k * 0x9e37) >>> 0, part * (k + 1)), grow: 2 ** k }
   })
   const sum = 2 - 2 ** (1 - whole)
   return (x, y) => {
     let value = 0
-    for (const { own, c, s, grow } of fields) value += layer(x * grow, y * grow, own, c, s) / grow
+    for (const { layer, grow } of fields) value += layer(x * grow, y * grow) / grow
     return value / sum
   }
 }
 
-function layer(x: number, y: number, seed: number, c: number, s: number): number {
-  const [ix, iy] = [Math.floor(x), Math.floor(y)]
-  const [fx, fy] = [x - ix, y - iy]
-  const corner = (dx: number, dy: number) => {
-    const row = Math.floor(hashed(iy + dy, seed) * 0x7fffffff)
-    const [gx, gy] = TABLE[Math.floor(hashed(ix + dx, row) * DIRECTIONS)]!
-    return (gx * c - gy * s) * (fx - dx) + (gx * s + gy * c) * (fy - dy)
+/** One layer whose gradients have turned by so many degrees. Who asks along a line asks often in the same cell: it is kept. */
+function layerOf(seed: number, degrees: number): (x: number, y: number) => number {
+  const [c, s] = [cosDegrees(degrees), sinDegrees(degrees)]
+  let [cellX, cellY] = [NaN, NaN]
+  /** Gradients at the corners of the cell: above on the left and on the right, then below. */
+  const slopes = new Float64Array(8)
+  const enter = (ix: number, iy: number) => {
+    for (let dy = 0; dy < 2; dy++) {
+      const row = Math.floor(hashed(iy + dy, seed) * 0x7fffffff)
+      for (let dx = 0; dx < 2; dx++) {
+        const [gx, gy] = TABLE[Math.floor(hashed(ix + dx, row) * DIRECTIONS)]!
+        slopes[dy * 4 + dx * 2] = gx * c - gy * s
+        slopes[dy * 4 + dx * 2 + 1] = gx * s + gy * c
+      }
+    }
+    cellX = ix
+    cellY = iy
   }
-  const [u, v] = [fade(fx), fade(fy)]
-  const top = corner(0, 0) + (corner(1, 0) - corner(0, 0)) * u
-  const foot = corner(0, 1) + (corner(1, 1) - corner(0, 1)) * u
-  return (top + (foot - top) * v) * HEIGHT
+  return (x, y) => {
+    const [ix, iy] = [Math.floor(x), Math.floor(y)]
+    if (ix !== cellX || iy !== cellY) enter(ix, iy)
+    const [fx, fy] = [x - ix, y - iy]
+    const [left, right] = [slopes[0]! * fx + slopes[1]! * fy, slopes[2]! * (fx - 1) + slopes[3]! * fy]
+    const [leftBelow, rightBelow] = [
+      slopes[4]! * fx + slopes[5]! * (fy - 1),
+      slopes[6]! * (fx - 1) + slopes[7]! * (fy - 1),
+    ]
+    const [u, v] = [fade(fx), fade(fy)]
+    const top = left + (right - left) * u
+    const foot = leftBelow + (rightBelow - leftBelow) * u
+    return (top + (foot - top) * v) * HEIGHT
+  }
 }
