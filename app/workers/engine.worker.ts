@@ -130,13 +130,13 @@ const face = {
     return { axes: [...axes], features: [...features] }
   },
 
-  /** See Engine.linesInto; none while the card cannot be rendered. */
-  async linesInto(name: string, piece: string, step: string, frame: number) {
+  /** See Engine.beforeStep; null also while the card cannot be rendered. */
+  async beforeStep(name: string, piece: string, step: string, frame: number) {
     const card = cards.get(name)
     try {
-      return card ? (await engineFor(card)).linesInto(card, piece, step, frame) : []
+      return card ? (await engineFor(card)).beforeStep(card, piece, step, frame) : null
     } catch {
-      return []
+      return null
     }
   },
 

@@ -17,6 +17,8 @@ import { momentOf } from '../time/ring'
 import { stepped } from '../values/moment'
 import { FontBook } from '../type/font-book'
 import type { Frames, Point, Px, Rect, Rgba } from '../units'
+import type { BeforeStep } from './before-step'
+import { beforeStep } from './before-step'
 import { Canvas } from './canvas'
 import { Contents } from './content'
 import { pathFinder } from './along'
@@ -26,9 +28,6 @@ import { worldAround } from './grid-box'
 import { neededFor, seenIn } from './needed'
 import type { Stratum } from './ground'
 import { Ground } from './ground'
-import { place } from '../outline/outline'
-import { parentOf, shown } from './holders'
-import type { FormedPiece } from './outlines'
 import { Outlines } from './outlines'
 import type { PieceOutlook } from './outlook'
 import { outlookOf } from './outlook'
@@ -267,25 +266,10 @@ export class Engine {
     return outlookOf(this.drawing(card, shownMoment(card, frame), 1))
   }
 
-  /**
-   * The lines that come into an outline step of a piece, as points of the card: x, y, x, y …; none where it is an area.
-   */
-  linesInto(card: Card, id: string, step: string, frame: Frames): { points: number[]; closed: boolean }[] {
+  /** What comes into an outline step of a piece at a frame; null where the piece has no outline then. */
+  beforeStep(card: Card, id: string, step: string, frame: Frames): BeforeStep | null {
     this.kernels.begin(this.most)
-    const { outlines, at } = this.drawing(card, shownMoment(card, frame), 1)
-    const piece = pieceOf(card, id)
-    const parent = parentOf(card, id, at)
-    const standing = parent && standingOf(shown(piece), parent, at)
-    if (!standing) return []
-    return outlines.linesInto(piece as FormedPiece, standing.at, step, id).map(({ points, closed }) => {
-      const onCard = new Array<number>(points.length)
-      for (let i = 0; i < points.length; i += 2) {
-        const { x, y } = place(standing.placement, { x: points[i]!, y: points[i + 1]! })
-        onCard[i] = x
-        onCard[i + 1] = y
-      }
-      return { points: onCard, closed }
-    })
+    return beforeStep(this.drawing(card, shownMoment(card, frame), 1), card, id, step)
   }
 
   /**

@@ -100,7 +100,7 @@ function spanOfPiece(
         .map((inner, i) => (insideOf(one, at) ? visit(inner, standing.placement, `${path}.pieces[${i}]`) : null))
         .reduce(joined, null)
     }
-    const box = by === 'lines' && one.kind === 'type' ? outlines.lineBox(one, standing.at, path) : null
+    const box = by === 'lines' && one.kind === 'type' ? outlines.words.lineBox(one, standing.at, path) : null
     if (box) {
       const corners = [box.left, box.right].flatMap((x) =>
         [box.top, box.bottom].map((y) => into(onCard(standing.placement, { x, y }))),

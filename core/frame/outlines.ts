@@ -1,4 +1,4 @@
-import type { GroupPiece, Piece, TypePiece } from '../card/schema'
+import type { GroupPiece, Piece } from '../card/schema'
 import type { Moment } from '../values/moment'
 import { valuesAt } from '../values/evaluated'
 import type { OutlineWork } from '../pieces/definition'
@@ -15,23 +15,24 @@ import type { Outline, Placement } from '../outline/outline'
 import { outlineOf } from '../outline/outline'
 import { unite, uniteShapes } from '../outline/unite'
 import { Kept } from '../kept'
-import type { Font } from '../type/font'
 import type { FontBook } from '../type/font-book'
-import { glyphPath } from '../type/glyph-path'
-import { setText } from '../type/layout'
-import type { SetGlyph, SetText, TypeFace, TypeSetting } from '../type/setting'
+import type { SetGlyph, TypeFace } from '../type/setting'
 import type { MovedLetters } from '../type/letter-motion'
 import { moveLetters } from '../type/letter-motion'
 import type { LetterRange } from '../type/ranges'
-import { acts, numbersIn, RANGE_PARAMETERS, tracks } from '../type/ranges'
-import type { Point, Px, Rect } from '../units'
+import { acts, numbersIn, RANGE_PARAMETERS } from '../type/ranges'
+import type { Rect } from '../units'
 import { bandsTogether } from './banded-letters'
+import type { BeforeStep } from './before-step'
 import { detailFor, fineness, finenessFor, formScale } from './fineness'
 import type { LaidStep } from './laid-steps'
 import { formValuesAt } from './fitted'
 import { laidSteps } from './laid-steps'
 import { formedMould } from './moulds'
-import { colourRuns, cornersOf, settingOf } from './type-setting'
+import { bytesOf, movedRing } from './rings'
+import type { PlacedGlyph, SetPiece } from './set-words'
+import { SetWords } from './set-words'
+import { colourRuns } from './type-setting'
 
 /** Bytes of outlines that are kept, of letters, and of paths as they were read. */
 const BUDGET = 64 * 1024 * 1024
@@ -54,34 +55,10 @@ export interface FormedOutline extends SizedOutline {
   rest: SizedOutline
 }
 
-/** A letter as a hand takes hold of it. */
-export interface LetterBox {
-  /** UTF-16 units of the wording, [from, to). */
-  from: number
-  to: number
-  line: number
-  blank: boolean
-  /** From its upper left round to its lower left, from cap height to baseline. */
-  corners: Point[]
-}
-
 /** Letters on their way, with their outline. */
 export interface OutlinedLetters extends SizedOutline, Omit<MovedLetters, 'glyphs' | 'letters' | 'origin'> {
   /** Where the outline stands among the words at rest, in em. */
   origin: Placement
-}
-
-/** Type at a moment. */
-interface SetPiece {
-  piece: TypePiece
-  face: TypeFace
-  setting: TypeSetting
-  size: Px
-  /** Whether a range tracks. */
-  spaced: boolean
-  /** Names font and setting: equal keys, equal words at size 1. */
-  key: string
-  text(): SetText
 }
 
 /** Makes outlines and keeps them: letters are shaped and united once, whatever their size and place. */
@@ -90,22 +67,21 @@ export class Outlines {
     BUDGET,
     ({ segments }, key) => segments.length * 14 + key.length * 2,
   )
-  private readonly glyphs = new Kept<string, Ring[]>(BUDGET, (rings, key) => bytesOf(rings) + key.length * 2)
   private readonly paths = new Kept<string, PathCommand[]>(BUDGET, (path, text) => path.length * 60 + text.length * 2)
   private readonly moulds = new Kept<string, Mould>(BUDGET, (mould, key) => bytesOfMould(mould) + key.length * 2)
 
-  private readonly set = new Kept<string, SetText>(
-    BUDGET,
-    ({ glyphs, letters }) => (glyphs.length + letters.length) * 100,
-  )
   private readonly texts = new Kept<string, number>(BUDGET, (_, text) => text.length * 2)
   private made = 0
 
+  readonly words: SetWords
+
   constructor(
-    private readonly fonts: FontBook,
+    fonts: FontBook,
     /** Told of work, in bytes that could be written meanwhile. */
     private readonly charge: (bytes: number) => void = () => {},
-  ) {}
+  ) {
+    this.words = new SetWords(fonts)
+  }
 
   /** `scale`: render pixels per card pixel, times the piece's own scale. `place` names the piece in errors. */
   of(piece: FormedPiece, at: Moment, scale: number, place: string): FormedOutline {
@@ -113,7 +89,7 @@ export class Outlines {
     const steps = laidSteps(piece, at)
     const only = piece.kind === 'type' ? piece.only : undefined
     if (steps.length === 0 && only && piece.kind === 'type')
-      return { ...this.ofType(this.typeOf(piece, at, place), scale, only), rest }
+      return { ...this.ofType(this.words.of(piece, at, place), scale, only), rest }
     if (steps.length === 0 || !rest.outline.bounds) return { ...rest, rest }
     const fine = formScale(rest, scale)
     const fineness = finenessFor(fine)
@@ -128,7 +104,7 @@ export class Outlines {
 
   /** An outline without its steps. */
   private atRest(piece: FormedPiece, at: Moment, scale: number, place: string): SizedOutline {
-    if (piece.kind === 'type') return this.ofType(this.typeOf(piece, at, place), scale)
+    if (piece.kind === 'type') return this.ofType(this.words.of(piece, at, place), scale)
     const definition = PIECE_KINDS[piece.kind]
     const values = formValuesAt(piece, at) as never
     const outline = this.kept.of(this.shapeKey(piece, values, scale), () => {
@@ -171,15 +147,21 @@ export class Outlines {
     )
   }
 
-  /** The lines that come into one of a piece's steps, in px: what is drawn on them, or dashed. None where it is an area. */
-  linesInto(piece: FormedPiece, at: Moment, step: string, place: string): Strand[] {
+  /** What comes into one of a piece's steps; null where it has no such step, or no ink. */
+  beforeStep(piece: FormedPiece, at: Moment, step: string, place: string): BeforeStep | null {
     const index = piece.outlineSteps.findIndex(({ id }) => id === step)
-    if (index < 0) return []
+    const rest = index < 0 ? null : this.atRest(piece, at, 1, place)
+    if (!rest?.outline.bounds) return null
     const before = { ...piece, outlineSteps: piece.outlineSteps.slice(index + 1) }
-    const rest = this.atRest(piece, at, 1, place)
-    if (!rest.outline.bounds) return []
     const work = { scale: 1, place, steps: laidSteps(before, at), rest, banded: false }
-    return this.formed(before, at, work).mould.flatMap(({ form }) => (isLine(form) ? form.strands : []))
+    const { mould } = this.formed(before, at, work)
+    return {
+      whole: spanned(rest.outline.bounds, rest.enlarge),
+      reference: rest.outline.reference * rest.enlarge,
+      lines: mould.flatMap(({ form }) =>
+        isLine(form) ? form.strands.map(({ points, closed }) => ({ points, closed, thickness: form.thickness })) : [],
+      ),
+    }
   }
 
   /** A short name for a text; never given twice. */
@@ -207,8 +189,7 @@ export class Outlines {
     const own = this.moulded(piece, at, scale, place)
     const key = `mould ${this.numberOf(JSON.stringify([own.key, laid, banded, pressure]))}`
     const mould = this.moulds.of(key, () => {
-      const { left, top, right, bottom } = outline.bounds!
-      const whole = { left: left * enlarge, top: top * enlarge, right: right * enlarge, bottom: bottom * enlarge }
+      const whole = spanned(outline.bounds!, enlarge)
       const setting = { ...finenessFor(scale), whole, reference: outline.reference * enlarge, banded, pressure }
       const mould = own.make()
       const edges = mould.reduce((sum, { form }) => sum + edgesOf(form), 0)
@@ -221,7 +202,7 @@ export class Outlines {
   /** What steps begin with: a piece's outline in parts, in px. */
   private moulded(piece: FormedPiece, at: Moment, scale: number, place: string): { key: string; make: () => Mould } {
     if (piece.kind === 'type') {
-      const set = this.typeOf(piece, at, place)
+      const set = this.words.of(piece, at, place)
       return {
         key: JSON.stringify(['type', set.key, set.size, detailFor(scale)]),
         make: () => this.lettersOf(set, set.text().glyphs, scale),
@@ -245,7 +226,7 @@ export class Outlines {
     const { grid } = finenessFor(scale)
     const letters = new Map<number, Ring[][]>()
     for (const glyph of glyphs) {
-      const rings = this.glyphRings(face, glyph, detail).map((ring) => enlarged(ring, size))
+      const rings = this.words.glyphRings(face, glyph, detail).map((ring) => enlarged(ring, size))
       letters.set(glyph.letter, [...(letters.get(glyph.letter) ?? []), rings])
     }
     return [...letters].flatMap(([letter, shapes]) => {
@@ -264,7 +245,7 @@ export class Outlines {
     const acting = piece.ranges.filter(acts)
     const colourAt = colourRuns(piece, at)
     if (acting.length === 0 && !colourAt) return null
-    const set = this.typeOf(piece, at, place)
+    const set = this.words.of(piece, at, place)
     const { face, setting, size, spaced } = set
     const moved = (ranges: readonly LetterRange[]) =>
       moveLetters(face.font, {
@@ -320,70 +301,12 @@ export class Outlines {
     )
   }
 
-  /** From side to side of the lines of type, and from the first cap height to the last baseline, in px; null without letters. */
-  lineBox(piece: TypePiece, at: Moment, place: string): Rect | null {
-    const { face, size, text } = this.typeOf(piece, at, place)
-    const { letters, size: made } = text()
-    if (letters.length === 0 || letters.some((letter) => letter.place)) return null
-    const cap = (face.font.capHeight / face.font.unitsPerEm) * made
-    return {
-      left: Math.min(...letters.map(({ left }) => left)) * size,
-      right: Math.max(...letters.map(({ right }) => right)) * size,
-      top: (Math.min(...letters.map(({ baseline }) => baseline)) - cap) * size,
-      bottom: Math.max(...letters.map(({ baseline }) => baseline)) * size,
-    }
-  }
-
-  /** Whether words run over, and the characters that none of their fonts has. */
-  typeState(piece: TypePiece, at: Moment, place: string): { overflows: boolean; missing: string[] } {
-    const { overflows, missing } = this.typeOf(piece, at, place).text()
-    return { overflows, missing }
-  }
-
-  /** Where the letters of type stand at rest, in px: what hands on the stage take hold of. */
-  letterBoxes(piece: TypePiece, at: Moment, place: string): LetterBox[] {
-    const { face, size, text } = this.typeOf(piece, at, place)
-    const { letters, size: made } = text()
-    const cap = (face.font.capHeight / face.font.unitsPerEm) * made
-    return letters.map(({ left, right, baseline, blank, from, to, line, place: on }) => ({
-      ...{ from, to, line, blank },
-      corners: cornersOf({ left, right, top: baseline - cap, bottom: baseline }, on).map(({ x, y }) => ({
-        x: x * size,
-        y: y * size,
-      })),
-    }))
-  }
-
-  private typeOf(piece: TypePiece, at: Moment, place: string): SetPiece {
-    const set = settingOf(this.fonts, piece, at, place)
-    const spaced = piece.ranges.some(tracks)
-    const key = `${set.key} ${spaced}`
-    const text = () => this.set.of(key, () => setText(set.face.font, set.setting, undefined, spaced))
-    return { ...set, piece, spaced, key, text }
-  }
-
-  private ofGlyphs(face: TypeFace, glyphs: readonly Omit<SetGlyph, 'letter'>[], detail: number, made = 1): Outline {
-    const letters = glyphs.map((glyph) => this.glyphRings(face, glyph, detail))
+  private ofGlyphs(face: TypeFace, glyphs: readonly PlacedGlyph[], detail: number, made = 1): Outline {
+    const letters = glyphs.map((glyph) => this.words.glyphRings(face, glyph, detail))
     const edges = letters.flat().reduce((sum, { points }) => sum + points.length / 2, 0)
     this.charge(edges * WORK_OF_EDGE)
     const cap = (face.font.capHeight / face.font.unitsPerEm) * made
     return outlineOf(this.newName(), uniteShapes(letters, fineness(detail).grid), cap)
-  }
-
-  /** A glyph's contours where it stands among the words. */
-  private glyphRings(face: TypeFace, { id, x, y, size = 1, way, face: own }: Omit<SetGlyph, 'letter'>, detail: number) {
-    const { name, font } = own ?? face
-    const rings = this.glyph(font, name, id, size > 1 ? detailFor(detail * size) : detail)
-    if (size === 1 && !way) return rings.map((ring) => movedRing(ring, x, y))
-    const [c, s] = way ? [way.x * size, way.y * size] : [size, 0]
-    return rings.map(({ points, smooth }) => {
-      const turned = new Array<number>(points.length)
-      for (let i = 0; i < points.length; i += 2) {
-        turned[i] = points[i]! * c - points[i + 1]! * s + x
-        turned[i + 1] = points[i]! * s + points[i + 1]! * c + y
-      }
-      return { points: turned, smooth }
-    })
   }
 
   /** Rings as an outline, measured by what they are at rest. */
@@ -391,13 +314,6 @@ export class Outlines {
     const made = outlineOf(this.newName(), rings, rest ? rest.outline.reference * rest.enlarge : 1)
     this.charge(made.comesFrom.length * WORK_OF_EDGE)
     return made
-  }
-
-  /** A letter's own contours, united: fonts may let them overlap. */
-  private glyph(font: Font, name: string, id: number, detail: number): Ring[] {
-    return this.glyphs.of(`${name} ${id} ${detail}`, () =>
-      unite(flatten(glyphPath(font, id), fineness(detail).tolerance), fineness(detail).grid),
-    )
   }
 
   private pathOf(text: string, place: string): PathCommand[] {
@@ -435,8 +351,10 @@ interface LettersWork {
   moved(ranges: readonly LetterRange[]): MovedLetters[]
 }
 
-/** Points of two doubles each, with their marks. */
-const bytesOf = (rings: readonly Ring[]) => rings.reduce((sum, { points }) => sum + points.length * 9, 64)
+const spanned = ({ left, top, right, bottom }: Rect, by: number): Rect => ({
+  ...{ left: left * by, top: top * by },
+  ...{ right: right * by, bottom: bottom * by },
+})
 
 const bytesOfMould = (mould: Mould) =>
   mould.reduce(
@@ -448,11 +366,6 @@ const edgesOf = (form: Ring[] | LineForm) =>
   (isLine(form) ? form.strands : form).reduce((sum, { smooth }) => sum + smooth.length, 0)
 
 /** A glyph as it stands in keys. */
-const glyphKey = ({ face, ...glyph }: Omit<SetGlyph, 'letter'>) => (face ? { ...glyph, face: face.name } : glyph)
-
-const movedRing = ({ points, smooth }: Ring, x: number, y: number): Ring => ({
-  points: points.map((v, i) => v + (i % 2 ? y : x)),
-  smooth,
-})
+const glyphKey = ({ face, ...glyph }: PlacedGlyph) => (face ? { ...glyph, face: face.name } : glyph)
 
 const enlarged = ({ points, smooth }: Ring, by: number): Ring => ({ points: points.map((v) => v * by), smooth })

@@ -10,7 +10,7 @@ import { inkOf, sideOf } from './group'
 import { joined } from './grid-box'
 import type { Drawing } from './piece'
 import { formOf } from './form'
-import type { LetterBox } from './outlines'
+import type { LetterBox } from './set-words'
 import { namingPiece } from './naming'
 import { standingOf } from './piece'
 
@@ -81,8 +81,8 @@ export function outlookOf(drawing: Drawing): PieceOutlook[] {
       const { outlines } = drawing
       if (piece.kind === 'type')
         entry.type = namingPiece(piece, here, () => ({
-          letters: outlines.letterBoxes(piece, standing.at, here),
-          ...outlines.typeState(piece, standing.at, here),
+          letters: outlines.words.letterBoxes(piece, standing.at, here),
+          ...outlines.words.typeState(piece, standing.at, here),
         }))
       const form = namingPiece(piece, here, () => formOf(drawing, standing, here))
       if (!form) return

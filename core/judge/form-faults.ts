@@ -3,6 +3,7 @@ import type { LinkFault } from '../card/links'
 import { fittedTo, linkFault } from '../card/links'
 import type { Card, OutlineStep, Piece } from '../card/schema'
 import { allPieces } from '../card/tree'
+import { MOST_DASHES } from '../steps/dashes'
 import { readHeights } from '../steps/slices'
 import { stepOf } from '../steps/table'
 import { isMoving } from '../values/moving'
@@ -37,6 +38,11 @@ function stepFaults(piece: Piece): MotionFault[] {
       return fault('There is no line here for it to work on.', 'Put a line under it, or move it behind one.')
     if (kind === 'slices' && !hasHeights(step))
       return fault('Its heights are no numbers above 0.', 'Write such as 1 2 1: a quarter, a half, a quarter.')
+    if (kind === 'dashes' && isFine(step))
+      return fault(
+        `Its dashes are very fine: where there are more than ${MOST_DASHES} of them, the line is whole.`,
+        'Make dashes and gaps longer.',
+      )
     if (kind === 'taper' && step.by === 'pressure' && !(piece.kind === 'path' && piece.pressure.length > 0))
       return fault('The path was not drawn with a pressure.', 'Draw it freehand, or let a curve taper it.')
     return []
@@ -45,6 +51,15 @@ function stepFaults(piece: Piece): MotionFault[] {
 
 const hasHeights = ({ by, heights }: OutlineStep) =>
   by !== 'heights' || isMoving(heights) || readHeights(String(heights)) !== null
+
+/** Px of a dash with its gap below which a card can hold more of them than are made. */
+const FINE = 2
+
+function isFine(step: OutlineStep): boolean {
+  const pattern = ['dash', 'gap', 'dash2', 'gap2'].map((name) => step[name])
+  const whole = pattern.reduce<number>((sum, length) => sum + (typeof length === 'number' ? length : FINE), 0)
+  return whole > 0 && whole < FINE
+}
 
 function linkFaults(card: Card, piece: Piece): MotionFault[] {
   const links = [

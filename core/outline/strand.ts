@@ -1,3 +1,4 @@
+import type { Point } from '../units'
 import type { Ring } from './contour'
 
 /** A line along its middle, open or closed, flattened. */
@@ -51,6 +52,23 @@ export class MeasuredStrand {
       y: mix(points[i * 2 + 1]!, points[i * 2 + 3]!),
       width: widths ? mix(widths[i]!, widths[i + 1]!) : 1,
     }
+  }
+
+  /** The length at which the strand comes nearest to a point. */
+  nearest({ x, y }: Point): number {
+    const { lengths, points } = this
+    let [found, least] = [0, Infinity]
+    for (let i = 0; i + 1 < lengths.length; i++) {
+      const [ax, ay] = [points[i * 2]!, points[i * 2 + 1]!]
+      const [dx, dy] = [points[i * 2 + 2]! - ax, points[i * 2 + 3]! - ay]
+      const span = dx * dx + dy * dy
+      const t = span > 0 ? Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / span)) : 0
+      const distance = (ax + dx * t - x) ** 2 + (ay + dy * t - y) ** 2
+      if (distance >= least) continue
+      least = distance
+      found = lengths[i]! + t * (lengths[i + 1]! - lengths[i]!)
+    }
+    return found
   }
 
   /** The index of the point before a length. */

@@ -4,6 +4,7 @@ import { joined, lengthOf, MeasuredStrand } from '../outline/strand'
 import { toggle } from '../values/parameter-kinds'
 import { span, way } from './common-parameters'
 import { defineStep } from './definition'
+import type { Grip } from './grips'
 
 /** Dashes on all lines of a piece together: more are no dashes that anybody tells apart. */
 export const MOST_DASHES = 20_000
@@ -48,6 +49,36 @@ export const dashes = defineStep({
       return { ...part, form: { ...form, strands } }
     })
   },
+  grips({ dash, gap, dash2, gap2, shift, fitted }, { line, px }) {
+    if (!line) return []
+    const { along } = line
+    const pattern = [px(dash), px(gap), px(dash2), px(gap2)]
+    const stretch = stretchOf(along, pattern, fitted)
+    const period = pattern.reduce((sum, length) => sum + length, 0) * stretch
+    if (period <= 0) return []
+    // The first dash of the pattern that begins on the line: so many whole patterns lie before it.
+    const before = Math.max(0, Math.ceil(px(shift) / period))
+    const first = before * period - px(shift)
+    const whole = (length: number) => (along.strand.closed ? turned(length, along.length) : length)
+    const grip = (label: string, at: number, values: (gone: number) => Record<string, number>): Grip => ({
+      label,
+      at: along.at(Math.min(along.length, whole(at))),
+      // Along a closed line the shorter way round counts.
+      values: (point) => {
+        const gone = along.nearest(point) - Math.min(along.length, whole(at))
+        const turns = along.strand.closed ? Math.round(gone / along.length) : 0
+        return values(gone - turns * along.length)
+      },
+    })
+    // What lies before grows as well.
+    const longer = (length: number, gone: number) => Math.max(0, length + gone / stretch / (before + 1))
+    const [own, space] = [px(dash), px(gap)]
+    return [
+      grip('Where the dashes begin', first, (gone) => ({ shift: px(shift) - gone })),
+      grip('Length of a dash', first + own * stretch, (gone) => ({ dash: longer(own, gone) })),
+      grip('Length of the gap', first + (own + space) * stretch, (gone) => ({ gap: longer(space, gone) })),
+    ]
+  },
   way: (from, to, { px }) =>
     (['dash', 'gap', 'dash2', 'gap2', 'shift'] as const).reduce(
       (sum, name) => sum + Math.abs(px(to[name]) - px(from[name])),
@@ -57,6 +88,15 @@ export const dashes = defineStep({
 
 const isNone = (length: number | { value: number }) => (typeof length === 'number' ? length : length.value) === 0
 
+/** A length on a ring, from 0 up to its whole. */
+const turned = (length: number, whole: number) => length - Math.floor(length / whole) * whole
+
+/** How much longer dashes and gaps are made, so that they come out even on a closed line. */
+function stretchOf({ strand, length }: MeasuredStrand, pattern: readonly number[], fitted: boolean): number {
+  const whole = pattern.reduce((sum, v) => sum + v, 0)
+  return fitted && strand.closed ? length / (Math.max(1, Math.round(length / whole)) * whole) : 1
+}
+
 function dashed(
   strand: Strand,
   pattern: readonly number[],
@@ -65,10 +105,9 @@ function dashed(
 ): Strand[] {
   const measured = new MeasuredStrand(strand)
   const { length } = measured
-  const whole = pattern.reduce((sum, v) => sum + v, 0)
-  const stretch = fitted && strand.closed ? length / (Math.max(1, Math.round(length / whole)) * whole) : 1
+  const stretch = stretchOf(measured, pattern, fitted)
   const [dash, gap, dash2, gap2] = pattern.map((v) => v * stretch) as [number, number, number, number]
-  const period = whole * stretch
+  const period = dash + gap + dash2 + gap2
   const found: Strand[] = []
   const put = (from: number, own: number) => {
     const to = from + (own > 0 ? own : dotted ? DOT : 0)

@@ -5,6 +5,7 @@ import type { EvaluatedValues } from '../values/evaluated'
 import type { Length } from '../values/moving'
 import type { Parameters } from '../values/parameter-kinds'
 import { choice, toggle } from '../values/parameter-kinds'
+import type { Grips } from './grips'
 
 /** What a step works with. Lengths are px of the piece, before its place and scale. */
 export interface StepWork extends Fineness {
@@ -55,6 +56,8 @@ export interface StepDefinition<T extends Parameters = Parameters> {
   every?(values: EvaluatedValues<T>): number
   /** Another outline. What came in is shared and stays as it is. */
   apply(values: EvaluatedValues<T>, mould: Mould, work: StepWork): Mould
+  /** What it has on the stage to take hold of. */
+  grips?: Grips<T>
   /** How far points go at most from one state to another: motion blur is measured by it. */
   way(from: EvaluatedValues<T>, to: EvaluatedValues<T>, work: StepWay): Px
 }

@@ -4,6 +4,7 @@ import { lengthOf, MeasuredStrand } from '../outline/strand'
 import { choice, number } from '../values/parameter-kinds'
 import { percent } from './common-parameters'
 import { defineStep } from './definition'
+import type { Grip } from './grips'
 
 export const drawOn = defineStep({
   kind: 'draw-on',
@@ -56,6 +57,12 @@ export const drawOn = defineStep({
       drawn(mould.filter((part) => part.letter === letter)),
     )
   },
+  grips: ({ start, end, shift, from }, { line }) =>
+    line
+      ? (['start', 'end'] as const).map((name) =>
+          endGrip(name, { start, end }[name], { along: line.along, shift, from }),
+        )
+      : [],
   way(from, to, { longest, together }) {
     const share = Math.max(...(['start', 'end', 'shift'] as const).map((name) => Math.abs(to[name] - from[name]) / 100))
     return share * (to.order === 'chain' ? together : longest)
@@ -72,6 +79,30 @@ function rangesIn(low: number, high: number, from: 'start' | 'end' | 'centre'): 
     [0.5 - high / 2, 0.5 - low / 2],
     [0.5 + low / 2, 0.5 + high / 2],
   ]
+}
+
+/** An end of what is drawn, on its line. */
+function endGrip(
+  name: 'start' | 'end',
+  value: number,
+  { along, shift, from }: { along: MeasuredStrand; shift: number; from: 'start' | 'end' | 'centre' },
+): Grip {
+  const { closed } = along.strand
+  const placeOf = { start: (v: number) => v, end: (v: number) => 1 - v, centre: (v: number) => 0.5 + v / 2 }[from]
+  const shareAt = { start: (at: number) => at, end: (at: number) => 1 - at, centre: (at: number) => at * 2 - 1 }[from]
+  const at = placeOf(value / 100) + shift / 100
+  const turned = closed && at !== 1 ? at - Math.floor(at) : Math.min(1, Math.max(0, at))
+  return {
+    label: name === 'start' ? 'Start of what is drawn' : 'End of what is drawn',
+    at: along.at(turned * along.length),
+    values: (point) => {
+      const place = along.nearest(point) / along.length - shift / 100
+      const share = shareAt(closed ? place - Math.floor(place) : Math.min(1, Math.max(0, place)))
+      // At the seam of a closed line the grip stays on the side that it comes from.
+      const own = closed && Math.abs(share - value / 100) > 0.7 ? Math.round(value / 100) : share
+      return { [name]: own * 100 }
+    },
+  }
 }
 
 type Strand = LineForm['strands'][number]

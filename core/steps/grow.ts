@@ -15,5 +15,11 @@ export const grow = defineStep({
   idle: ({ by }) => (typeof by === 'number' ? by : by.value) === 0,
   apply: ({ by, join }, mould, work) =>
     mould.map((part) => ({ ...part, form: grownRings(work.rings(part), work.px(by), join, work) })),
+  grips: ({ by }, { whole: { left, top, right }, px }) => {
+    const from = { x: (left + right) / 2, y: top }
+    return [
+      { label: 'How far it grows', from, at: { x: from.x, y: top - px(by) }, values: ({ y }) => ({ by: top - y }) },
+    ]
+  },
   way: (from, to, { px }) => Math.abs(px(to.by) - px(from.by)),
 })

@@ -3,6 +3,7 @@ import { denser, lengthOf } from '../outline/strand'
 import { hashed } from '../values/ring-noise'
 import { detail, every, seed, span } from './common-parameters'
 import { defineStep } from './definition'
+import { wavesGrip } from './grips'
 import { planeNoise } from './plane-noise'
 
 /** Points on the shortest wave. */
@@ -46,6 +47,9 @@ export const rough = defineStep({
       ),
     }))
   },
+  grips: ({ amount, size }, { whole, px }) => [
+    wavesGrip('Length of a wave, and amount', ['size', 'amount'], { length: px(size), height: px(amount) }, whole),
+  ],
   way: (from, to, { px }) => Math.abs(px(to.amount) - px(from.amount)),
 })
 

@@ -19,5 +19,13 @@ export const round = defineStep({
       ...part,
       form: filletedRings(work.rings(part), { outer: work.px(outer), inner: work.px(inner) }, work.tolerance),
     })),
+  grips: ({ outer }, { whole: { left, top }, px }) => [
+    {
+      label: 'Radius of the outer corners',
+      from: { x: left, y: top },
+      at: { x: left + px(outer), y: top },
+      values: ({ x }) => ({ outer: x - left }),
+    },
+  ],
   way: (from, to, { px }) => Math.max(Math.abs(px(to.outer) - px(from.outer)), Math.abs(px(to.inner) - px(from.inner))),
 })

@@ -74,6 +74,22 @@ export const slices = defineStep({
     if (heights.length === 0) return mould
     return mould.flatMap((part) => sliced(part, values, heights, work))
   },
+  grips({ angle, along, across }, { whole: { left, top, right }, px }) {
+    const [c, s] = [cosDegrees(angle), sinDegrees(angle)]
+    const from = { x: (left + right) / 2, y: top }
+    const [u, v] = [px(along), px(across)]
+    return [
+      {
+        label: 'How far bands go',
+        from,
+        at: { x: from.x + u * c + v * s, y: from.y - u * s + v * c },
+        values: ({ x, y }) => {
+          const [dx, dy] = [x - from.x, y - from.y]
+          return { along: dx * c - dy * s, across: dx * s + dy * c }
+        },
+      },
+    ]
+  },
   way(from, to, { px, whole }) {
     const reach = Math.sqrt((whole.right - whole.left) ** 2 + (whole.bottom - whole.top) ** 2) / 2
     const change = (name: 'along' | 'across' | 'gap') => Math.abs(px(to[name]) - px(from[name]))

@@ -48,6 +48,28 @@ export const taper = defineStep({
       return { ...part, form: { ...form, strands: form.strands.map((strand) => tapered(strand, width)) } }
     })
   },
+  grips({ by, start, end }, { line }) {
+    if (by !== 'curve' || !line) return []
+    const { along, thickness } = line
+    const half = thickness / 2
+    return (['start', 'end'] as const).map((name) => {
+      const at = name === 'start' ? 0 : along.length
+      const from = along.at(at)
+      const before = along.at(Math.max(0, at - 1))
+      const after = along.at(Math.min(along.length, at + 1))
+      const [dx, dy] = [after.x - before.x, after.y - before.y]
+      const length = Math.sqrt(dx * dx + dy * dy) || 1
+      // To the left of the line, seen along it.
+      const side = { x: dy / length, y: -dx / length }
+      const out = (half * { start, end }[name]) / 100
+      return {
+        label: name === 'start' ? 'Thickness at the start' : 'Thickness at the end',
+        from,
+        at: { x: from.x + side.x * out, y: from.y + side.y * out },
+        values: ({ x, y }) => ({ [name]: (((x - from.x) * side.x + (y - from.y) * side.y) / half) * 100 }),
+      }
+    })
+  },
   way: (from, to, { thickness }) =>
     (Math.max(Math.abs(to.start - from.start), Math.abs(to.end - from.end)) / 200) * thickness,
 })

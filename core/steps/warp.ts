@@ -11,6 +11,8 @@ import type { Length } from '../values/moving'
 import { choice, number } from '../values/parameter-kinds'
 import { angle, detail, seed, span } from './common-parameters'
 import { defineStep } from './definition'
+import type { Grip, GripWork } from './grips'
+import { wavesGrip } from './grips'
 import { planeNoise } from './plane-noise'
 
 const arc = { parameter: 'form', is: ['arc'] }
@@ -104,6 +106,7 @@ export const warp = defineStep({
       return { ...part, form: { ...form, strands: form.strands.map(bend), within: form.within.map(bent) } }
     })
   },
+  grips: (values, work) => [warpGrip(values, work)],
   way(from, to, { px, whole }) {
     const [a, b] = [from, to].map((values) => warpOf(values, whole, px, 1)) as [Warp, Warp]
     let most = 0
@@ -189,4 +192,63 @@ function warpOf(values: Values, area: Rect, px: (length: Length) => Px, throwOf:
       return ({ x, y }) => ({ x: x + amount * dx(x / size, y / size), y: y + amount * dy(x / size, y / size) })
     }
   }
+}
+
+function warpGrip(values: Values, { whole, px }: GripWork): Grip {
+  const { left, top, right, bottom } = whole
+  const middle = { x: (left + right) / 2, y: (top + bottom) / 2 }
+  switch (values.form) {
+    case 'arc': {
+      const half = (right - left) / 2
+      return {
+        label: 'Bend',
+        from: { x: right, y: middle.y },
+        at: { x: right, y: middle.y + sagOf(values.bend, half) },
+        values: ({ y }) => ({ bend: bendOf(y - middle.y, half) }),
+      }
+    }
+    case 'wave': {
+      const at = { length: px(values.length), height: px(values.height) }
+      return wavesGrip('Length and height', ['length', 'height'], at, whole)
+    }
+    case 'swell': {
+      const [half, grown] = [(bottom - top) / 2, 1 + values.swell / 100]
+      if (values.way === 'level')
+        return {
+          label: 'Swell',
+          from: { x: middle.x, y: top },
+          at: { x: middle.x, y: middle.y - half * grown },
+          values: ({ y }) => ({ swell: ((middle.y - y) / Math.max(1, half) - 1) * 100 }),
+        }
+      const side = (right - left) / 2
+      return {
+        label: 'Swell',
+        from: { x: right, y: middle.y },
+        at: { x: middle.x + side * grown, y: middle.y },
+        values: ({ x }) => ({ swell: ((x - middle.x) / Math.max(1, side) - 1) * 100 }),
+      }
+    }
+    case 'turbulence': {
+      const at = { length: px(values.size), height: px(values.amount) }
+      return wavesGrip('Size of the whirls, and amount', ['size', 'amount'], at, whole)
+    }
+  }
+}
+
+/** How far the middle of an arc stands above its ends; they hang lower the more it is bent. */
+const sagOf = (bend: number, half: Px) =>
+  bend === 0 ? 0 : (half * 360 * (1 - cosDegrees(bend / 2))) / (Math.PI * bend)
+
+/** The bend up to which ends hang lower the more it is bent, in degrees. */
+const MOST_HANGING = 260
+
+/** The bend at which the ends hang so low, by halving. */
+function bendOf(sag: Px, half: Px): number {
+  let [low, high] = [-MOST_HANGING, MOST_HANGING]
+  for (let i = 0; i < 30; i++) {
+    const bend = (low + high) / 2
+    if (sagOf(bend, half) < sag) low = bend
+    else high = bend
+  }
+  return (low + high) / 2
 }

@@ -110,6 +110,7 @@ test('steps, links and paths that do nothing are named with a remedy; the rest o
       step('draw-on', {}, 'drawn'),
       step('slices', { by: 'heights', heights: '1 0 2' }, 'cut'),
       step('taper', { by: 'pressure' }, 'thin'),
+      step('dashes', { dash: 0.5, gap: 0.7 }, 'fine'),
       step('line', {}, 'lined'),
     ],
   })
@@ -117,6 +118,7 @@ test('steps, links and paths that do nothing are named with a remedy; the rest o
   const told = formFaults(card).map(({ address, message }) => [address, message])
   expect(told).toEqual([
     ['dot/path', expect.stringMatching(/single point/)],
+    ['box/fine', expect.stringMatching(/more than 20000 of them/)],
     ['box/thin', expect.stringMatching(/pressure/)],
     ['box/cut', expect.stringMatching(/numbers above 0/)],
     ['box/drawn', expect.stringMatching(/no line/)],
