@@ -37,6 +37,13 @@ const fits = ({ label, help }: { label: string; help: string }) => {
 const pours = computed(() => (props.coats ? POURS.filter(fits) : []))
 const steps = computed(() => (props.steps ? STEPS.filter(fits) : []))
 const finishes = computed(() => FINISHES.filter(fits))
+type Kind = Pick<Pour, 'kind' | 'label'>
+const lists = computed(() =>
+  [
+    { label: 'Form', kinds: steps.value, take: ({ kind, label }: Kind) => emit('form', kind, label) },
+    { label: 'Finish', kinds: finishes.value, take: ({ kind, label }: Kind) => emit('finish', kind, label) },
+  ].filter(({ kinds }) => kinds.length > 0),
+)
 const prompt = computed(() =>
   props.steps ? 'Find a coat, step or finish' : props.coats ? 'Find a coat or finish' : 'Find a finish',
 )
@@ -51,11 +58,9 @@ watch(open, async (now) => {
 /** Enter takes the first one that is found. */
 function first() {
   const [pour] = pours.value
-  const [step] = steps.value
-  const [finish] = finishes.value
+  const [list] = lists.value
   if (pour) emit('pour', pour.kind, pour.label, pour.sides[0]!.value)
-  else if (step) emit('form', step.kind, step.label)
-  else if (finish) emit('finish', finish.kind, finish.label)
+  else list?.take(list.kinds[0]!)
 }
 </script>
 
@@ -71,12 +76,7 @@ function first() {
         @keydown.enter.prevent="first"
         @keydown.esc="open = false"
       />
-      <div
-        v-if="pours.length + steps.length + finishes.length > 0"
-        class="lists"
-        role="menu"
-        aria-label="Pour, form or finish"
-      >
+      <div v-if="pours.length + lists.length > 0" class="lists" role="menu" aria-label="Pour, form or finish">
         <section v-if="pours.length > 0" role="none">
           <h3 aria-hidden="true">Pour</h3>
           <div class="pours" role="none">
@@ -96,28 +96,10 @@ function first() {
             </div>
           </div>
         </section>
-        <section v-if="steps.length > 0" role="none">
-          <h3 aria-hidden="true">Form</h3>
-          <div class="kinds two" role="group" aria-label="Form">
-            <button
-              v-for="choice in steps"
-              :key="choice.kind"
-              role="menuitem"
-              @click="emit('form', choice.kind, choice.label)"
-            >
-              {{ choice.label }}<HintText :text="choice.help" />
-            </button>
-          </div>
-        </section>
-        <section v-if="finishes.length > 0" role="none">
-          <h3 aria-hidden="true">Finish</h3>
-          <div class="kinds" role="group" aria-label="Finish">
-            <button
-              v-for="choice in finishes"
-              :key="choice.kind"
-              role="menuitem"
-              @click="emit('finish', choice.kind, choice.label)"
-            >
+        <section v-for="list in lists" :key="list.label" role="none">
+          <h3 aria-hidden="true">{{ list.label }}</h3>
+          <div class="kinds" :class="list.label.toLowerCase()" role="group" :aria-label="list.label">
+            <button v-for="choice in list.kinds" :key="choice.kind" role="menuitem" @click="list.take(choice)">
               {{ choice.label }}<HintText :text="choice.help" />
             </button>
           </div>
@@ -172,7 +154,7 @@ h3 {
   grid-template-columns: repeat(3, 108px);
   gap: 5px;
 }
-.kinds.two {
+.kinds.form {
   grid-template-columns: repeat(2, 84px);
 }
 button {

@@ -66,7 +66,7 @@ async function start() {
 
 <template>
   <VDialog v-model="open" max-width="520">
-    <form class="dialog" aria-label="Render" novalidate @submit.prevent="start">
+    <form class="dialog dialog-sheet" aria-label="Render" novalidate @submit.prevent="start">
       <h2>Render with transparency</h2>
       <div class="formats" role="radiogroup" aria-label="Format">
         <button
@@ -118,14 +118,6 @@ async function start() {
 .dialog {
   display: grid;
   gap: 14px;
-  padding: 20px;
-  color: var(--ink);
-  background: var(--paper);
-  border-radius: 10px;
-}
-h2 {
-  margin: 0;
-  font-size: 16px;
 }
 .formats {
   display: grid;

@@ -35,7 +35,7 @@ useEventListener(
 
 <template>
   <VDialog v-model="open" max-width="760">
-    <div class="sheet">
+    <div class="sheet dialog-sheet">
       <h2>Keys</h2>
       <p class="quiet">Press a key’s button to give the action another one. The usual keys stay as they are.</p>
       <dl>
@@ -71,12 +71,6 @@ useEventListener(
 </template>
 
 <style scoped>
-.sheet {
-  padding: 20px;
-  color: var(--ink);
-  background: var(--paper);
-  border-radius: 10px;
-}
 h2 {
   margin: 0 0 2px;
   font-size: 16px;

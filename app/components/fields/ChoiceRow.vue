@@ -13,8 +13,8 @@ const few = computed(() => parameter.value.options.length <= 3)
 </script>
 
 <template>
-  <div class="row">
-    <span class="label">
+  <div class="row field-row">
+    <span class="field-label">
       {{ parameter.label }}
       <HintText :text="parameter.help" />
     </span>
@@ -42,16 +42,6 @@ const few = computed(() => parameter.value.options.length <= 3)
 </template>
 
 <style scoped>
-.row {
-  display: grid;
-  grid-template-columns: 78px 1fr;
-  gap: 8px;
-  align-items: center;
-  min-height: 32px;
-}
-.label {
-  color: var(--ink-2);
-}
 .few {
   display: flex;
   overflow: hidden;

@@ -10,7 +10,7 @@ const { value, moving, keyHere, write, key, reset } = useParameter(() => props.p
 </script>
 
 <template>
-  <div class="row">
+  <div class="row field-row">
     <span class="label" @dblclick="reset">
       {{ name ?? place.parameter.label }}
       <HintText :text="place.parameter.help" />
@@ -22,11 +22,7 @@ const { value, moving, keyHere, write, key, reset } = useParameter(() => props.p
 
 <style scoped>
 .row {
-  display: grid;
   grid-template-columns: 78px 1fr 18px;
-  gap: 8px;
-  align-items: center;
-  min-height: 32px;
 }
 .label {
   overflow: hidden;

@@ -32,8 +32,8 @@ const fault = computed(() => (value.value ? faultOf(value.value as string) : nul
 </script>
 
 <template>
-  <label class="row">
-    <span class="label">{{ place.parameter.label }}<HintText :text="place.parameter.help" /></span>
+  <label class="row field-row">
+    <span class="field-label">{{ place.parameter.label }}<HintText :text="place.parameter.help" /></span>
     <select
       class="plain-field"
       :value="value ?? ''"
@@ -59,16 +59,6 @@ const fault = computed(() => (value.value ? faultOf(value.value as string) : nul
 </template>
 
 <style scoped>
-.row {
-  display: grid;
-  grid-template-columns: 78px 1fr;
-  gap: 8px;
-  align-items: center;
-  min-height: 32px;
-}
-.label {
-  color: var(--ink-2);
-}
 .fault {
   margin: 0 0 6px;
   font-size: 12px;

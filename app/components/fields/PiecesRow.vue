@@ -29,8 +29,8 @@ function add(event: Event) {
 </script>
 
 <template>
-  <div class="row">
-    <span class="label">{{ place.parameter.label }}<HintText :text="place.parameter.help" /></span>
+  <div class="row field-row">
+    <span class="field-label">{{ place.parameter.label }}<HintText :text="place.parameter.help" /></span>
     <div class="chosen">
       <span v-for="id in chosen" :key="id" class="tag" :class="{ fault: faultOf(id) }">
         {{ nameOf(id) }}
@@ -62,14 +62,7 @@ function add(event: Event) {
 
 <style scoped>
 .row {
-  display: grid;
   grid-template-columns: 78px minmax(0, 1fr);
-  gap: 8px;
-  align-items: center;
-  min-height: 32px;
-}
-.label {
-  color: var(--ink-2);
 }
 .chosen {
   display: flex;

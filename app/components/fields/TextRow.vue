@@ -10,8 +10,8 @@ const { value, moving, keyHere, write, key } = useParameter(() => props.place)
 </script>
 
 <template>
-  <label class="row">
-    <span class="label">{{ place.parameter.label }}<HintText :text="place.parameter.help" /></span>
+  <label class="row field-row">
+    <span class="field-label">{{ place.parameter.label }}<HintText :text="place.parameter.help" /></span>
     <input
       class="plain-field"
       :value="value"
@@ -25,14 +25,7 @@ const { value, moving, keyHere, write, key } = useParameter(() => props.place)
 
 <style scoped>
 .row {
-  display: grid;
   grid-template-columns: 78px 1fr 24px;
-  gap: 8px;
-  align-items: center;
-  min-height: 32px;
-}
-.label {
-  color: var(--ink-2);
 }
 input {
   min-width: 0;

@@ -7,7 +7,7 @@ defineProps<{ fileName: string }>()
 
 <template>
   <VDialog :model-value="faults.length > 0" max-width="560" @update:model-value="faults = []">
-    <div class="sheet" role="alertdialog" aria-label="The file cannot be read">
+    <div class="sheet dialog-sheet" role="alertdialog" aria-label="The file cannot be read">
       <h2>{{ fileName }} cannot be brought in</h2>
       <p class="quiet">
         Nothing was changed. {{ faults.length === 1 ? 'One place is' : `${faults.length} places are` }} wrong:
@@ -25,16 +25,6 @@ defineProps<{ fileName: string }>()
 </template>
 
 <style scoped>
-.sheet {
-  padding: 20px;
-  color: var(--ink);
-  background: var(--paper);
-  border-radius: 10px;
-}
-h2 {
-  margin: 0;
-  font-size: 16px;
-}
 ul {
   max-height: 50vh;
   padding: 0;

@@ -47,7 +47,7 @@ function create() {
 
 <template>
   <VDialog v-model="open" max-width="480">
-    <form class="dialog" aria-label="New card" novalidate @submit.prevent="create">
+    <form class="dialog dialog-sheet" aria-label="New card" novalidate @submit.prevent="create">
       <h2>New card</h2>
       <label
         >Name<input v-model="form.name" class="plain-field" autofocus maxlength="200" placeholder="Untitled card"
@@ -92,14 +92,6 @@ function create() {
 .dialog {
   display: grid;
   gap: 14px;
-  padding: 20px;
-  color: var(--ink);
-  background: var(--paper);
-  border-radius: 10px;
-}
-h2 {
-  margin: 0;
-  font-size: 16px;
 }
 label {
   display: grid;
