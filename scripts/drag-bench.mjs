@@ -6,22 +6,31 @@ import { chromium } from '@playwright/test'
 import { buildApp } from './build-app.mjs'
 import { startStand } from './stand.mjs'
 
-const CARDS = [
-  '01-opening',
-  '02-lower-third',
-  '03-badge',
-  '04-neon',
-  '05-names',
-  '06-soft-relief',
-  '07-frozen',
-  '08-lift',
-  '09-wave',
-  '13-bent-way',
+/** What is dragged: a piece by its middle, or a hand of a piece or of one of its outline steps. */
+const CASES = [
+  ...[
+    '01-opening',
+    '02-lower-third',
+    '03-badge',
+    '04-neon',
+    '05-names',
+    '06-soft-relief',
+    '07-frozen',
+    '08-lift',
+    '09-wave',
+    '13-bent-way',
+  ].map((card) => ({ card })),
+  { card: '20-marker-ring', piece: 'Marker', step: 'Draw on', hand: /^End of what is drawn/ },
+  { card: '20-marker-ring', piece: 'Marker', step: 'Rough', hand: /^Length of a wave/ },
+  { card: '20-marker-ring', piece: 'Marker', hand: /^Right side/ },
+  { card: '21-split-title', piece: 'Title in four bands', step: 'Slices', hand: /^How far bands go/ },
+  { card: '23-round-badge', piece: 'Dashes', step: 'Dashes', hand: /^Length of a dash/ },
+  { card: '23-round-badge', piece: 'Star', step: 'Round', hand: /^Radius of the outer/ },
 ]
 const DRAGS = 3
 const MOVES = 90
 
-buildApp()
+if (!process.argv.includes("--built")) buildApp()
 rmSync('.wax/drag-bench', { recursive: true, force: true })
 const stand = await startStand({ folder: '.wax/drag-bench' })
 const browser = await chromium.launch({
@@ -36,15 +45,15 @@ const ENGINES = [1, 2]
 const rows = []
 
 try {
-  for (const name of CARDS.filter((card) => wanted.length === 0 || wanted.includes(card)))
-    for (const engines of ENGINES) rows.push(await drag(name, engines))
+  for (const one of CASES.filter(({ card }) => wanted.length === 0 || wanted.includes(card)))
+    for (const engines of ENGINES) rows.push(await drag(one, engines))
 } finally {
   await browser.close()
   await stand.stop()
 }
 if (json) console.log(JSON.stringify(rows, null, 2))
 
-async function drag(name, engines) {
+async function drag({ card: name, piece, step, hand }, engines) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: stand.address })
   await page.addInitScript((count) => {
     globalThis.waxEngines = count
@@ -58,18 +67,23 @@ async function drag(name, engines) {
   }, engines)
   await page.goto(`/card/demo-${name}`)
   await page.locator('.bench[data-ready=true]').waitFor()
-  await page.locator('.handles polygon').first().waitFor()
+  if (piece) await open(page, piece)
   const stage = await page.locator('svg.handles').boundingBox()
   const length = Number(await page.getByRole('slider', { name: 'Frame', exact: true }).getAttribute('aria-valuemax'))
   // The middle of the loop: there most cards are whole.
   await page.getByRole('slider', { name: 'Frame', exact: true }).focus()
   for (let i = 0; i < Math.floor(length / 20); i++) await page.keyboard.press('Shift+ArrowRight')
+  // At the seam a piece may be nothing yet.
+  await page.locator('.handles polygon').first().waitFor()
+  if (step) await page.locator('.thin .body', { hasText: step }).click()
   // The loop has been made ready, or as much of it as there was time for: a designer waits for nothing either.
   await page.waitForTimeout(2500)
   await page.evaluate(() => (globalThis.seen.length = 0))
   for (let i = 0; i < DRAGS; i++) {
     const [atX, atY] = name === '02-lower-third' ? [0.2, 0.81] : [0.5, 0.44]
-    const [x, y] = [stage.x + stage.width * atX, stage.y + stage.height * (atY + i * 0.01)]
+    const [x, y] = hand
+      ? await middleOf(page.getByRole('button', { name: hand }))
+      : [stage.x + stage.width * atX, stage.y + stage.height * (atY + i * 0.01)]
     await page.mouse.move(x, y)
     await page.mouse.down()
     for (let k = 0; k < MOVES; k++) {
@@ -97,6 +111,7 @@ async function drag(name, engines) {
   ]
   const row = {
     card: name,
+    held: hand ? `${step ?? piece}: ${hand.source.slice(1)}` : 'piece',
     engines,
     drafts: drafts.length,
     mean_share: mean(seen.filter((entry) => entry.name === 'wax:draft').map(({ share }) => share)),
@@ -108,9 +123,22 @@ async function drag(name, engines) {
   const ms = (value) => `${value.toFixed(0)} ms`.padStart(7)
   if (!json) {
     console.log(
-      `${name.padEnd(16)} ${engines} engine${engines > 1 ? 's' : ' '} draft p50 ${ms(row.draft_p50_ms)}  p95 ${ms(row.draft_p95_ms)} (${row.drafts}, size ${row.mean_share.toFixed(2)})` +
+      `${name.padEnd(16)} ${row.held.padEnd(34)} ${engines} engine${engines > 1 ? 's' : ' '} draft p50 ${ms(row.draft_p50_ms)}  p95 ${ms(row.draft_p95_ms)} (${row.drafts}, size ${row.mean_share.toFixed(2)})` +
         `  full ${ms(row.full_worst_ms)}  longest task ${ms(row.longest_task_ms)}`,
     )
   }
   return row
+}
+
+/** Opens a piece of the stack, and the group that it lies in. */
+async function open(page, name) {
+  const row = page.locator('.piece .body', { hasText: name })
+  for (let i = 0; (await row.count()) === 0 && i < 4; i++) await page.locator('.piece .body').nth(i).click()
+  await row.first().click()
+}
+
+async function middleOf(hand) {
+  await hand.waitFor()
+  const { x, y, width, height } = await hand.boundingBox()
+  return [x + width / 2, y + height / 2]
 }

@@ -16,6 +16,7 @@ export const KEY_ACTIONS = {
   frameBack: { keys: [','], does: 'One frame back' },
   frameOn: { keys: ['.'], does: 'One frame on' },
   toSeam: { keys: ['Home'], does: 'To the seam' },
+  toLast: { keys: ['End'], does: 'To the last frame' },
   undo: { keys: ['Ctrl+Z'], does: 'Undo', usual: true },
   redo: { keys: ['Ctrl+Shift+Z', 'Ctrl+Y'], does: 'Redo', usual: true },
   save: { keys: ['Ctrl+S'], does: 'Save now', usual: true },

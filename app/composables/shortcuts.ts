@@ -43,6 +43,7 @@ export function useShortcuts(showSheet: () => void, outlook: Ref<PieceOutlook[]>
     frameBack: () => go(ribbon.frame - 1),
     frameOn: () => go(ribbon.frame + 1),
     toSeam: () => go(0),
+    toLast: () => go(bench.card!.length - 1),
     undo: () => bench.undo(),
     redo: () => bench.redo(),
     save: () => bench.save(),

@@ -7,8 +7,8 @@ export const round = defineStep({
   label: 'Round',
   help: 'Rounds corners by circles that touch both sides, as large as they have room',
   parameters: {
-    outer: span('Outer corners', 'Radius of the corners that point outward', 12, [0, 100]),
-    inner: span('Inner corners', 'Radius of the corners that point inward', 0, [0, 100]),
+    outer: span('Outer', 'Radius of the corners that point outward', 12, [0, 100]),
+    inner: span('Inner', 'Radius of the corners that point inward', 0, [0, 100]),
   },
   headline: 'outer',
   works: 'areas',

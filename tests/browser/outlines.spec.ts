@@ -69,7 +69,7 @@ test('a ring is drawn by hand, drawn on, made rough and woven through a word; th
   await page.getByText('Woven through words').click()
   await page.getByLabel('Path · woven', { exact: true }).selectOption('word')
   const open = await pixels(page)
-  await page.getByRole('checkbox', { name: 'Letter 2 passes in front' }).click()
+  await page.getByRole('checkbox', { name: 'Letter 2 passes in front' }).locator('.tick').click()
   await page.getByRole('checkbox', { name: 'Letter 3 passes in front' }).press('Space')
   await expect.poll(() => pixels(page)).not.toBe(open)
   const woven = await savedCard(page, id)

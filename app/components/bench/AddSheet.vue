@@ -55,12 +55,15 @@ watch(open, async (now) => {
   field.value?.focus()
 })
 
-/** Enter takes the first one that is found. */
+/** Enter takes the first one that is called so, or else the first that is found. */
 function first() {
-  const [pour] = pours.value
-  const [list] = lists.value
-  if (pour) emit('pour', pour.kind, pour.label, pour.sides[0]!.value)
-  else list?.take(list.kinds[0]!)
+  const all = [
+    ...pours.value.map(({ kind, label, sides }) => ({ label, take: () => emit('pour', kind, label, sides[0]!.value) })),
+    ...lists.value.flatMap(({ kinds, take }) => kinds.map((one) => ({ label: one.label, take: () => take(one) }))),
+  ]
+  const words = sought.value.trim().toLowerCase()
+  const called = all.find(({ label }) => label.toLowerCase().startsWith(words))
+  ;(called ?? all[0])?.take()
 }
 </script>
 

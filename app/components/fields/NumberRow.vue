@@ -241,10 +241,10 @@ function drag(event: PointerEvent) {
 .unit {
   min-width: 24px;
   height: 24px;
-  line-height: 22px;
   padding: 0 4px 0 2px;
   font: inherit;
   font-size: 12px;
+  line-height: 24px;
   color: var(--ink-2);
   background: none;
   border: 0;

@@ -9,6 +9,7 @@ import { moveKeys } from '#core/edit/keys'
 import { stopMoving, toggleKey } from '#core/edit/values'
 import type { Moving } from '#core/values/moving'
 import { momentOf } from '#core/time/ring'
+import { sourcesOf } from '#core/values/links'
 import { colourAt, motoredNumber } from '#core/values/moved'
 import { useCounted } from '~/composables/counted'
 import { followPointer } from '~/composables/follow-pointer'
@@ -45,8 +46,7 @@ const shownKeys = computed(() => {
 })
 
 /** The value over what is seen of the loop, beyond the seam too. */
-const curve = computed(() => {
-  if (kind.value !== 'number') return ''
+function drawn(): string {
   const [from, to] = x.value.domain() as [number, number]
   const count = hasMotors.value ? 360 : 120
   const samples = Array.from({ length: count + 1 }, (_, i) => from + (i / count) * (to - from))
@@ -56,6 +56,16 @@ const curve = computed(() => {
     .domain(high > low ? [low, high] : [low - 1, low + 1])
     .range([LANE - 6, 6])
   return line<number>((_, i) => x.value(samples[i]!), y)(values) ?? ''
+}
+/** Every edit gives another card; what does not follow other values is drawn anew only when it is other itself. */
+let known: { from: unknown[]; path: string } | null = null
+const curve = computed(() => {
+  if (kind.value !== 'number') return ''
+  const { seed, rate } = bench.card!
+  const follows = sourcesOf(moving.value).length > 0
+  const from = [moving.value, x.value, length.value, seed, rate.numerator, rate.denominator, follows && bench.card]
+  if (!known || from.some((part, i) => part !== known!.from[i])) known = { from, path: drawn() }
+  return known.path
 })
 const colours = computed(() => {
   const at = (i: number) => writeColour(colourAt(moving.value, momentOf(bench.card!, (i / 24) * length.value)))

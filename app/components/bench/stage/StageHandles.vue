@@ -262,6 +262,7 @@ const netBox = computed(() => {
     <template v-if="!ribbon.playing">
       <line v-for="x in guides.x" :key="`gx${x}`" class="guide" :x1="x * zoom" :x2="x * zoom" y1="0" y2="100%" />
       <line v-for="y in guides.y" :key="`gy${y}`" class="guide" :y1="y * zoom" :y2="y * zoom" x1="0" x2="100%" />
+      <WeaveHandles v-if="woven" :hand="hand" :piece="woven" />
       <PathHandles v-if="edited" :hand="hand" :piece="edited" />
       <template v-else-if="!written">
         <SelectionHandles :hand="hand" />
@@ -271,7 +272,6 @@ const netBox = computed(() => {
       <FitLinks v-if="bench.piece && bench.pieces.length === 1" :hand="hand" :piece="bench.piece" />
       <FinishHandles v-if="bench.finish" :hand="hand" />
       <StepHandles v-if="bench.step" :key="bench.step.id" :hand="hand" :engine-name="engineName" />
-      <WeaveHandles v-if="woven" :hand="hand" :piece="woven" />
       <WordsHand v-if="written" :key="written.id" :hand="hand" :piece="written" />
       <LightHandle v-if="lit" :hand="hand" />
       <rect v-if="netBox" class="net" v-bind="netBox" />

@@ -44,13 +44,18 @@ function toggle(letter: number) {
       :aria-checked="box.on"
       :aria-label="`Letter ${box.letter + 1} passes in front`"
       :class="{ on: box.on }"
-      @pointerdown.stop
-      @click.stop="toggle(box.letter)"
       @keydown.space.prevent.stop="toggle(box.letter)"
       @keydown.enter.prevent.stop="toggle(box.letter)"
     >
       <polygon :points="box.points" />
-      <circle :cx="box.foot.x" :cy="box.foot.y + 11" r="7" />
+      <circle
+        class="tick"
+        :cx="box.foot.x"
+        :cy="box.foot.y + 11"
+        r="7"
+        @pointerdown.stop
+        @click.stop="toggle(box.letter)"
+      />
       <path v-if="box.on" :d="`M${box.foot.x - 3} ${box.foot.y + 11}l2.5 2.5 4.5 -5`" />
       <title>
         {{ box.on ? 'Passes in front of it; click to put it behind' : 'Lies behind it; click to let it pass in front' }}
@@ -60,8 +65,13 @@ function toggle(letter: number) {
 </template>
 
 <style scoped>
-g[role='checkbox'] {
+.tick {
   cursor: pointer;
+}
+/* The piece and its handles are reached through the letters. */
+polygon,
+path {
+  pointer-events: none;
 }
 polygon {
   fill: transparent;
@@ -69,7 +79,7 @@ polygon {
   stroke-width: 1;
   stroke-dasharray: 3 3;
 }
-g:hover > polygon {
+g:has(.tick:hover) > polygon {
   fill: #cfe0dc22;
 }
 circle {
