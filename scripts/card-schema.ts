@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs'
 import { z } from 'zod'
-import { CARD_VERSION, cardSchema } from '../core/card/schema'
+import { cardSchema } from '../core/card/checks'
+import { CARD_VERSION } from '../core/card/schema'
 import { SEALS_VERSION, sealFileSchema } from '../core/seals/schema'
 
 // Writes the JSON Schemas of our own files from their Zod schemas: what they may contain when they are written by hand.

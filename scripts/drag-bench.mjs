@@ -30,7 +30,7 @@ const CASES = [
 const DRAGS = 3
 const MOVES = 90
 
-if (!process.argv.includes("--built")) buildApp()
+if (!process.argv.includes('--built')) buildApp()
 rmSync('.wax/drag-bench', { recursive: true, force: true })
 const stand = await startStand({ folder: '.wax/drag-bench' })
 const browser = await chromium.launch({

@@ -4,7 +4,8 @@ import { faultsOf } from './faults'
 import type { DocumentKind, Reading } from '../documents/document'
 import { readDocument, readDocumentText } from '../documents/document'
 import type { Card } from './schema'
-import { CARD_FORMAT, CARD_VERSION, cardSchema } from './schema'
+import { cardSchema } from './checks'
+import { CARD_FORMAT, CARD_VERSION } from './schema'
 import { CARD_UPGRADES } from './upgrades'
 
 /** Card files larger than this are refused before they are read. */

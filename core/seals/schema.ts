@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { Coat, Finish } from '../card/schema'
-import { coatsSchema, finishesSchema } from '../card/schema'
+import { coatsSchema, finishesSchema } from '../card/checks'
 
 // A seal: stacks of coats, and if wished of finishes, with a name. Version 1 of the seal file, a set of seals in one JSON document.
 

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
-import { cardSchema } from '#core/card/schema'
+import { cardSchema } from '#core/card/checks'
 import type { BoxPiece, PathPiece, TypePiece } from '#core/card/schema'
 import { createPiece } from '#core/card/create'
 import { writeValue } from '#core/edit/values'
