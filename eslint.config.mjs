@@ -20,6 +20,7 @@ const FLOORS = [
     'coats',
     'finishes',
     'pieces',
+    'masks',
     'documents',
     'card',
   ],

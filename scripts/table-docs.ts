@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs'
 import { coatDocs } from '../core/coats/docs'
 import { finishDocs } from '../core/finishes/docs'
+import { maskDocs } from '../core/masks/docs'
 import { stepDocs } from '../core/steps/docs'
 import { motorDocs } from '../core/values/motors/docs'
 import { letterMotionDocs } from '../core/type/docs'
@@ -9,5 +10,6 @@ import { letterMotionDocs } from '../core/type/docs'
 writeFileSync('docs/coats.md', coatDocs())
 writeFileSync('docs/finishes.md', finishDocs())
 writeFileSync('docs/outline-steps.md', stepDocs())
+writeFileSync('docs/masks.md', maskDocs())
 writeFileSync('docs/motors.md', motorDocs())
 writeFileSync('docs/letter-motion.md', letterMotionDocs())

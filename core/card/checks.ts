@@ -9,6 +9,8 @@ import { easingSchema } from '../values/keys'
 import { colourSchema, movableNumber } from '../values/moving'
 import { shapeOf } from '../values/parameters'
 import { paintSchema, pictureId } from '../values/paints'
+import { COMMON_MASK_PARAMETERS } from '../masks/definition'
+import { MASKS } from '../masks/table'
 import { COMMON_STEP_PARAMETERS } from '../steps/definition'
 import { STEPS } from '../steps/table'
 import { partsOf } from './parts'
@@ -76,6 +78,22 @@ export const stepSchema = z.discriminatedUnion('kind', stepSchemas as unknown as
 /** The outline steps of a piece, front first. */
 const stepsSchema = z.array(stepSchema).max(32).default([])
 
+const maskSchemas = MASKS.map((mask) =>
+  z
+    .strictObject({
+      id,
+      kind: z.literal(mask.kind),
+      name: z.string().max(120).default(''),
+      ...shapeOf(mask.parameters),
+      ...shapeOf(COMMON_MASK_PARAMETERS),
+    })
+    .describe(`${mask.label}. ${mask.help}.`),
+)
+export const maskSchema = z.discriminatedUnion('kind', maskSchemas as unknown as [(typeof maskSchemas)[number]])
+
+/** The masks of a piece, front first. */
+const masksSchema = z.array(maskSchema).max(32).default([])
+
 /** Stepped time: frames for which a picture is held. */
 const steps = z.number().int().min(1).max(1000)
 
@@ -99,7 +117,7 @@ const common = {
     .default(null),
   coats: coatsSchema.default({ face: [], behind: [] }),
   finishes: finishesSchema,
-  masks: withoutKinds,
+  masks: masksSchema,
 }
 
 /** A range of letter motion. */

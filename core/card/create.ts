@@ -4,13 +4,15 @@ import { COMMON_FINISH_PARAMETERS } from '../finishes/definition'
 import { finishOf } from '../finishes/table'
 import type { Rate } from '../values/rate'
 import { defaultsOf } from '../values/parameters'
+import { COMMON_MASK_PARAMETERS } from '../masks/definition'
+import { maskOf } from '../masks/table'
 import { COMMON_STEP_PARAMETERS } from '../steps/definition'
 import { stepOf } from '../steps/table'
 import { partsOf } from './parts'
 import type { PieceKind } from '../pieces/table'
 import { PIECE_KINDS } from '../pieces/table'
 import { PLACE_PARAMETERS } from '../pieces/place'
-import type { Card, Coat, Finish, OutlineStep, Piece } from './schema'
+import type { Card, Coat, Finish, Mask, OutlineStep, Piece } from './schema'
 import { allPieces } from './tree'
 import { CARD_FORMAT, CARD_VERSION, LIGHT_PARAMETERS } from './schema'
 
@@ -75,6 +77,16 @@ export function createStep(kind: string, id: string): OutlineStep {
     ...defaultsOf(COMMON_STEP_PARAMETERS),
     ...defaultsOf(parameters),
   } as unknown as OutlineStep
+}
+
+/** A new mask with the values of its definition. */
+export function createMask(kind: string, id: string): Mask {
+  const { parameters } = maskOf(kind)
+  return {
+    ...{ id, kind, name: '' },
+    ...defaultsOf(parameters),
+    ...defaultsOf(COMMON_MASK_PARAMETERS),
+  } as unknown as Mask
 }
 
 /** A new piece in the middle of the card, with a plain fill. */

@@ -2,6 +2,8 @@ import { COMMON_COAT_PARAMETERS } from '../coats/definition'
 import { coatOf } from '../coats/table'
 import { COMMON_FINISH_PARAMETERS } from '../finishes/definition'
 import { finishOf } from '../finishes/table'
+import { COMMON_MASK_PARAMETERS } from '../masks/definition'
+import { maskOf } from '../masks/table'
 import { hasOutline } from '../pieces/definition'
 import { PIECE_KINDS } from '../pieces/table'
 import { COMMON_STEP_PARAMETERS } from '../steps/definition'
@@ -14,7 +16,7 @@ import { RUN_PARAMETERS } from '../type/runs'
 import { parametersOf } from '../type/ranges'
 import type { Movable, StoredValue } from '../values/moving'
 import type { Parameters } from '../values/parameter-kinds'
-import type { Coat, Finish, OutlineStep, Piece, TypePiece } from './schema'
+import type { Coat, Finish, Mask, OutlineStep, Piece, TypePiece } from './schema'
 
 // The lists that a piece carries, each in one row of a table. Addresses, paths, ids and their uniqueness, copies, several
 // pieces at once, assets and the seam walk the table: a list that is new is one row more.
@@ -27,7 +29,7 @@ export interface Part {
 
 export interface PartList {
   /** Lists of one family are one stack to the eye: what is shared between pieces is counted through all of them. */
-  family: 'axis' | 'run' | 'range' | 'step' | 'coat' | 'finish'
+  family: 'axis' | 'run' | 'range' | 'step' | 'coat' | 'finish' | 'mask'
   /** Where the list lies in the piece. */
   path: readonly [string, ...string[]]
   /** The entries, front or first one first; none where a piece of this kind carries no such list. */
@@ -111,8 +113,28 @@ const finishes: PartList = {
   likeness: (entry) => (entry as Finish).kind,
 }
 
+const masks: PartList = {
+  family: 'mask',
+  path: ['masks'],
+  of: (piece) => piece.masks,
+  put: (piece, entries) => ({ ...piece, masks: entries as Mask[] }),
+  parameters: (entry) => ({ ...maskOf((entry as Mask).kind).parameters, ...COMMON_MASK_PARAMETERS }),
+  stem: () => 'mask',
+  label: (entry) => maskOf((entry as Mask).kind).label.toLowerCase(),
+  likeness: (entry) => (entry as Mask).kind,
+}
+
 /** In the order in which their values are listed. */
-export const PART_LISTS: readonly PartList[] = [axes, runs, ranges, steps, coats('face'), coats('behind'), finishes]
+export const PART_LISTS: readonly PartList[] = [
+  axes,
+  runs,
+  ranges,
+  steps,
+  coats('face'),
+  coats('behind'),
+  finishes,
+  masks,
+]
 
 /** An entry, the list that it is in, and its place there. */
 export interface PlacedPart {

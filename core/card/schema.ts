@@ -52,7 +52,8 @@ interface PlacedPiece {
   /** What changes its outline, front first: the last one works first. None on what has no outline. */
   outlineSteps: OutlineStep[]
   /** What part of its picture is seen: empty until there are kinds. */
-  masks: never[]
+  /** Front first; the last one works first. */
+  masks: Mask[]
 }
 
 export interface TypePiece extends PlacedPiece {
@@ -204,6 +205,18 @@ export interface OutlineStep {
   name: string
   on: Movable<boolean>
   each: 'whole' | 'letters'
+  [parameter: string]: StoredValue
+}
+
+/** A mask; its other parameters are those of its kind. */
+export interface Mask {
+  id: string
+  kind: string
+  name: string
+  on: Movable<boolean>
+  mode: 'add' | 'take' | 'keep'
+  space: 'piece' | 'card'
+  stage: 'before' | 'after'
   [parameter: string]: StoredValue
 }
 

@@ -1,15 +1,15 @@
 import { freeId } from '../card/create'
 import type { Part, PartList } from '../card/parts'
 import { PART_LISTS, partOf } from '../card/parts'
-import type { Card, Finish, OutlineStep, Piece } from '../card/schema'
+import type { Card, Finish, Mask, OutlineStep, Piece } from '../card/schema'
 import { allPieces } from '../card/tree'
 import { withPiece } from './path'
 
 // Edits of the lists that a piece carries, whatever is in them.
 
 /** Families of which a piece carries one list. */
-export type EntryFamily = 'step' | 'finish'
-export type Entry = OutlineStep | Finish
+export type EntryFamily = 'step' | 'finish' | 'mask'
+export type Entry = OutlineStep | Finish | Mask
 
 const listOf = (family: EntryFamily): PartList => PART_LISTS.find((list) => list.family === family)!
 
@@ -29,8 +29,8 @@ export function pasteEntry(
   entry: Entry,
   at = 0,
 ): { card: Card; id: string } {
-  const id = freeId(card, entry.kind)
   const list = listOf(family)
+  const id = freeId(card, list.stem(entry))
   const inserted = (entries: readonly Part[]) => [...entries.slice(0, at), { ...entry, id }, ...entries.slice(at)]
   return { id, card: withPiece(card, pieceId, (piece) => list.put(piece, inserted(list.of(piece)))) }
 }

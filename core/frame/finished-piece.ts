@@ -15,6 +15,7 @@ import { isolated, planIsolated } from './isolated'
 import type { LaidFinish } from './laid-finishes'
 import { finishedBounds, laidFinishes, looksOf } from './laid-finishes'
 import { pieceAlone } from './map-picture'
+import { heldBounds, heldCover, laidMasks, shared, worksAt } from './masks'
 import { isThere, movedFor } from './moments'
 import { namingPiece } from './naming'
 import type { Drawing, Standing } from './piece'
@@ -44,6 +45,8 @@ export interface Shot {
   hook: Hook | null
   /** The letters that pass in front of it. */
   weave: ReturnType<typeof weaveOf>
+  /** Whether masks work after its finishes. */
+  masked: boolean
 }
 
 export function shotOf(drawing: Drawing, piece: Piece, parent: Placement, place: string, at: Moment): Shot | null {
@@ -65,14 +68,16 @@ export function shotOf(drawing: Drawing, piece: Piece, parent: Placement, place:
     scale,
     hook,
     weave: weaveOf(drawing, piece, standing.at),
+    masked: laidMasks(piece, standing.at, 'after').length > 0,
   }
 }
 
 const bares = new WeakMap<Piece, Piece>()
 
-/** The piece without finishes; its opacity and blend mode count after them. */
+/** The piece without finishes and what works after them; its opacity and blend mode count after them. */
 function bareOf(piece: Piece): Piece {
-  const found = bares.get(piece) ?? { ...piece, finishes: [], opacity: 100, blend: 'normal' as const }
+  const masks = piece.masks.filter((mask) => worksAt(piece, mask, 'before'))
+  const found = bares.get(piece) ?? { ...piece, finishes: [], masks, opacity: 100, blend: 'normal' as const }
   bares.set(piece, found)
   return found
 }
@@ -87,10 +92,12 @@ function earlier({ drawing, piece, parent, place, at }: Shot, frames: Frames, fi
 /** What a shot can touch after those of its finishes that rank below `upTo`. */
 export function boundsOf(shot: Shot, upTo = Infinity): Rect | null {
   const finishes = shot.finishes.filter(({ rank }) => rank < upTo)
-  return finishedBounds(finishes, shot.scale, shot.bounds, (frames, finish) => {
+  const all = finishedBounds(finishes, shot.scale, shot.bounds, (frames, finish) => {
     const other = earlier(shot, frames, finish)
     return other && boundsOf(other, finish.rank)
   })
+  if (upTo < Infinity || !shot.masked) return all
+  return shared(all, heldBounds(shot.drawing, shot.standing, 'after', shot.place))
 }
 
 export function planFinished(shot: Shot): PlannedPiece {
@@ -105,7 +112,8 @@ export function planFinished(shot: Shot): PlannedPiece {
     name: () => `${contents.of(drawing, piece, at, false)} ${bare.name()}`,
     lay: (canvas) =>
       namingPiece(piece, place, () => {
-        const bounds = spans()
+        // Finishes look beyond what masks leave after them.
+        const bounds = boundsOf({ ...shot, masked: false })
         // The opacity and the blend mode are not in the picture.
         const name = contents.name(`finished ${contents.of(drawing, wholeOf(piece), at, false)} ${bare.name()}`)
         const plan = bounds && planIsolated(name, bounds, even(0), looksOf(finishes, scale), canvas, world)
@@ -135,6 +143,15 @@ function finishedPicture(shot: Shot, box: GridBox, upTo: number): Picture & { bo
   const working = finishes.filter(({ rank }) => rank < upTo)
   const woven = weave && upTo === Infinity
   if (woven) return weaveInto(drawing, piece, weave, finishedPicture({ ...shot, weave: null }, box, upTo), box)
+  if (shot.masked && upTo === Infinity) {
+    const cut = { ...kernels.layers(box.w, box.h), box }
+    const mark = kernels.mark()
+    const whole = finishedPicture({ ...shot, masked: false }, box, upTo)
+    const mask = heldCover(drawing, standing, 'after', box, shot.place)
+    kernels.layPicture('normal', cut, { mask, gate: null }, whole, 1)
+    kernels.release(mark)
+    return cut
+  }
   const made = working.length > 0 ? { ...kernels.layers(box.w, box.h, false), box } : null
   const mark = kernels.mark()
   const { x, y, w, h } = box

@@ -1,11 +1,13 @@
 import type { GroupPiece, Piece } from '../card/schema'
 import type { Moment } from '../values/moment'
 import { valuesAt } from '../values/evaluated'
+import type { MaskDefinition } from '../masks/definition'
 import type { OutlineWork } from '../pieces/definition'
 import { PIECE_KINDS } from '../pieces/table'
 import { readPathData } from '../outline/svg-path'
 import type { PathCommand, Ring } from '../outline/contour'
 import { flatten, flattenStretches } from '../outline/contour'
+import { grownRings } from '../outline/grown'
 import type { LineForm, Mould } from '../outline/mould'
 import { isLine, ringsOf, strandsOf } from '../outline/mould'
 import { spanOf } from '../outline/span'
@@ -21,7 +23,7 @@ import type { MovedLetters } from '../type/letter-motion'
 import { moveLetters } from '../type/letter-motion'
 import type { LetterRange } from '../type/ranges'
 import { acts, numbersIn, RANGE_PARAMETERS } from '../type/ranges'
-import type { Rect } from '../units'
+import type { Px, Rect } from '../units'
 import { bandsTogether } from './banded-letters'
 import type { BeforeStep } from './before-step'
 import { detailFor, fineness, finenessFor, formScale } from './fineness'
@@ -115,6 +117,17 @@ export class Outlines {
       return { ...made, reference: definition.reference?.(values) ?? smaller }
     })
     return { outline, enlarge: 1 }
+  }
+
+  /** The area of a mask around its own place, its edge moved outward by some px. */
+  mask(definition: MaskDefinition, values: never, grow: Px, scale: number, place: string): Outline {
+    const shown = Object.values<unknown>(values).map((value) => this.short(value))
+    return this.kept.of(JSON.stringify(['mask', definition.kind, shown, grow, detailFor(scale)]), () =>
+      this.outlined(
+        grownRings(definition.outline(values, this.workAt(scale, place)), grow, 'round', finenessFor(scale)),
+        null,
+      ),
+    )
   }
 
   private shapeKey(piece: FormedPiece, values: object, scale: number): string {

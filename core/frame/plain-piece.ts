@@ -6,6 +6,7 @@ import type { Canvas } from './canvas'
 import { joined } from './grid-box'
 import type { AlphaStanding } from './group'
 import { drawFromAlpha, meanStandings, standsByAlpha, touchedByAlpha } from './group'
+import { heldBounds, laidMasks, layMasked, shared } from './masks'
 import { namingPiece } from './naming'
 import type { Drawing, Standing } from './piece'
 import { drawFormed, standingOf, touchedBy } from './piece'
@@ -36,7 +37,9 @@ export function planPlain(drawing: Drawing, piece: Piece, parent: Placement, pla
     lay: (canvas) =>
       namingPiece(piece, place, () => {
         if (moments.length === 1) return drawPiece(still, standing(moments[0]!), canvas, place)
-        const mean: AlphaStanding[] | null = meanStandings(still, exposures, standing, place)
+        // What is masked moves under its mask.
+        const masked = laidMasks(piece, at, 'before').length > 0
+        const mean: AlphaStanding[] | null = masked ? null : meanStandings(still, exposures, standing, place)
         if (mean) drawFromAlpha(still, mean, canvas, place)
         else layExposed(still, canvas, moments, touched, (now) => drawPiece(still, standing(now), canvas, place))
       }),
@@ -45,11 +48,19 @@ export function planPlain(drawing: Drawing, piece: Piece, parent: Placement, pla
 
 function drawPiece(drawing: Drawing, standing: Standing | null, canvas: Canvas, place: string): void {
   if (!standing) return
+  if (laidMasks(standing.piece, standing.at, 'before').length === 0) drawBare(drawing, standing, canvas, place)
+  else {
+    const touched = touchesBarely(drawing, standing, place)
+    layMasked(drawing, standing, canvas, place, touched, (bare, inner) => drawBare(drawing, bare, inner, place))
+  }
+}
+
+function drawBare(drawing: Drawing, standing: Standing, canvas: Canvas, place: string): void {
   if (standsByAlpha(standing)) drawFromAlpha(drawing, [standing], canvas, place)
   else drawFormed(drawing, standing, canvas, place)
 }
 
-/** What its coats can touch. */
+/** What its coats can touch, as far as masks leave it. */
 export function touchesPlainly(
   drawing: Drawing,
   piece: Piece,
@@ -59,5 +70,11 @@ export function touchesPlainly(
 ): Rect | null {
   const standing = standingOf({ ...piece, on: true, span: null }, parent, at)
   if (!standing) return null
-  return standsByAlpha(standing) ? touchedByAlpha(drawing, standing, place) : touchedBy(drawing, standing, place)
+  const touched = touchesBarely(drawing, standing, place)
+  return laidMasks(piece, standing.at, 'before').length === 0
+    ? touched
+    : shared(touched, heldBounds(drawing, standing, 'before', place))
 }
+
+const touchesBarely = (drawing: Drawing, standing: Standing, place: string): Rect | null =>
+  standsByAlpha(standing) ? touchedByAlpha(drawing, standing, place) : touchedBy(drawing, standing, place)

@@ -48,6 +48,7 @@ export function planWash(drawing: Drawing, piece: Piece, behind: Behind, place: 
         layWash(
           ...([drawing, piece, finishes, stepped(at, piece.steps), canvas] as const),
           (finish, box) => around({ drawing, wash: piece, behind, at }, finish, box),
+          place,
           behind.seen(drawing, at) ?? canvas.box,
         ),
       ),

@@ -15,6 +15,7 @@ import type { Px, Rect } from '../units'
 import type { Canvas } from './canvas'
 import type { GridBox } from './grid-box'
 import { common, joined } from './grid-box'
+import { maskTraces } from './masks'
 import { namingPiece } from './naming'
 import type { FormedPiece } from './outlines'
 import type { Drawing, Standing } from './piece'
@@ -126,16 +127,23 @@ function valuesAt(piece: Piece, at: Moment): string {
 /** The traces of all outlines of a piece; null for what is not there. */
 function tracesOf(drawing: Drawing, piece: Piece, parent: Placement, at: Moment, path: string): (Trace | null)[] {
   const standing = standingOf(piece, parent, at)
+  const nowhere = () => (holdsPieces(piece) ? piecesIn(piece) : [piece]).map(() => null)
+  const own = standing ? ownTraces(drawing, standing, path) : nowhere()
+  return [...own, ...maskTraces(drawing, piece, standing, path)]
+}
+
+/** Without those of its masks. */
+function ownTraces(drawing: Drawing, standing: Standing, path: string): (Trace | null)[] {
+  const { piece } = standing
   if (holdsPieces(piece)) {
+    const inside = insideOf(piece, standing.at)
     return piecesIn(piece).flatMap((inner, i) =>
-      standing
-        ? tracesOf(drawing, inner, standing.placement, insideOf(piece, standing.at), `${path}.pieces[${i}]`)
-        : [null],
+      tracesOf(drawing, inner, standing.placement, inside, `${path}.pieces[${i}]`),
     )
   }
-  const letters = standing && letterTraces(drawing, standing, path)
+  const letters = letterTraces(drawing, standing, path)
   if (letters) return letters
-  const form = standing && formOf(drawing, standing, path)
+  const form = formOf(drawing, standing, path)
   return [form ? { outline: form.outline, placement: form.placement } : null]
 }
 

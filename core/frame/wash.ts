@@ -13,6 +13,7 @@ import type { GridBox } from './grid-box'
 import { common } from './grid-box'
 import type { LaidFinish } from './laid-finishes'
 import { finishedBounds, looksOf } from './laid-finishes'
+import { heldCover } from './masks'
 import { BOX_GRID } from '../kernels/gauss'
 import type { Drawing } from './piece'
 
@@ -21,7 +22,7 @@ const MOST_BEYOND = 192
 
 /**
  * Treats what a canvas holds by the finishes of a wash. Opacity mixes what came out with what came in; other blend modes lay it
- * on what came in. `elsewhere` gives other moments of what lies behind, and other pieces, in a box. `seen` is the part of the canvas
+ * on what came in; masks say where it works. `elsewhere` gives other moments of what lies behind, and other pieces, in a box. `seen` is the part of the canvas
  * that is looked at afterwards.
  */
 export function layWash(
@@ -31,6 +32,7 @@ export function layWash(
   at: Moment,
   canvas: Canvas,
   elsewhere: (finish: LaidFinish, box: GridBox) => Elsewhere,
+  place: string,
   seen: GridBox = canvas.box,
 ): void {
   const { kernels } = drawing
@@ -52,19 +54,21 @@ export function layWash(
     return common(around, box)
   }
   canvas.touch(box)
-  if (inPlace(finishes) && opacity === 1 && piece.blend === 'normal') {
+  const part = neededFor([])
+  const held = heldCover(drawing, { piece, at, placement: null }, 'after', part, place)
+  if (inPlace(finishes) && opacity === 1 && piece.blend === 'normal' && !held) {
     workFinishes(kernels, finishes, benchOf, src, src, neededFor)
   } else {
     const made = { ...kernels.layers(box.w, box.h, false), box }
     workFinishes(kernels, finishes, benchOf, src, made, neededFor)
+    const [from, onto] = [new Canvas(kernels, made, box).window(part), canvas.window(part)]
     if (piece.blend !== 'normal') {
-      const part = neededFor([])
-      kernels.blend(piece.blend, new Canvas(kernels, made, box).window(part), canvas.window(part), opacity)
+      if (held) kernels.layPicture(piece.blend, onto, { mask: held, gate: null }, from, opacity)
+      else kernels.blend(piece.blend, from, onto, opacity)
     } else {
-      const part = neededFor([])
-      const [from, onto] = [new Canvas(kernels, made, box).window(part), canvas.window(part)]
       if (opacity < 1) kernels.mixRows(onto, from, opacity)
-      kernels.copy(from, onto)
+      if (held) kernels.mix(held, from, onto)
+      else kernels.copy(from, onto)
     }
   }
   kernels.release(mark)

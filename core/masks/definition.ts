@@ -1,0 +1,68 @@
+import type { Ring } from '../outline/contour'
+import type { OutlineWork } from '../pieces/definition'
+import type { Grips } from '../steps/grips'
+import { angle, percent, span, way } from '../steps/common-parameters'
+import type { EvaluatedValues } from '../values/evaluated'
+import type { Parameters } from '../values/parameter-kinds'
+import { choice, number, toggle } from '../values/parameter-kinds'
+
+/** A kind of mask: an area that holds or hides a part of a piece. */
+export interface MaskDefinition<T extends Parameters = Parameters> {
+  kind: string
+  label: string
+  /** What it is, in one sentence. */
+  help: string
+  parameters: T
+  /** The value shown on its slab. */
+  headline: string
+  /** Its area around its own place, in px; rings do not overlap. */
+  outline(values: EvaluatedValues<T>, work: OutlineWork): Ring[]
+  /** What it has on the stage to take hold of, beside its place. */
+  grips?: Grips<T>
+}
+
+/** Keeps the parameter types while registering. */
+export const defineMask = <T extends Parameters>(definition: MaskDefinition<T>): MaskDefinition<T> => definition
+
+const place = (label: string, help: string) =>
+  number({ label, help, default: 0, min: -100_000, max: 100_000, step: 1, unit: 'px', slider: [-960, 960] })
+
+/** What every mask has beside the parameters of its form. */
+export const COMMON_MASK_PARAMETERS = {
+  x: place('X', 'Place of its middle: px right of the place of the piece, or from the left of the card'),
+  y: place('Y', 'Place of its middle: px below the place of the piece, or from the top of the card'),
+  rotation: angle('Rotation', 'Turn about its place, in degrees anticlockwise', 0),
+  feather: span('Feather', 'How far the edge fades, to each side of it; in % of its own smaller side', 0, [0, 200]),
+  grow: way('Grow', 'Moves the edge outward, below 0 inward; corners become round', 0),
+  opacity: percent('Opacity', 'How much it counts, in %', 100),
+  inverted: toggle({ label: 'Inverted', help: 'What lies beyond its edge counts instead', default: false }),
+  mode: choice({
+    label: 'Does',
+    help: 'Shows what lies in it; hides that; or hides all that lies beyond (CSS Masking 1, mask-composite)',
+    default: 'add',
+    options: [
+      { value: 'add', label: 'Add' },
+      { value: 'take', label: 'Take away' },
+      { value: 'keep', label: 'Keep only' },
+    ],
+  }),
+  space: choice({
+    label: 'Moves with',
+    help: 'Whether its place counts from the piece, with which it moves, or from the card',
+    default: 'piece',
+    options: [
+      { value: 'piece', label: 'Piece' },
+      { value: 'card', label: 'Card' },
+    ],
+  }),
+  stage: choice({
+    label: 'Works',
+    help: 'Before the finishes, so that they see the cut, or after them, so that it stays sharp',
+    default: 'before',
+    options: [
+      { value: 'before', label: 'Before finishes' },
+      { value: 'after', label: 'After them' },
+    ],
+  }),
+  on: toggle({ label: 'Shown', help: 'Whether the mask works; it changes at a key', default: true }),
+} as const

@@ -1,0 +1,26 @@
+import { choice, path } from '../values/parameter-kinds'
+import { defineMask } from './definition'
+
+export const pathMask = defineMask({
+  kind: 'path',
+  label: 'Path mask',
+  help: 'Any area, as SVG path data; between keys of the same commands it moves point by point',
+  parameters: {
+    path: path({
+      label: 'Path',
+      help: 'SVG path data around the place of the mask',
+      default: 'M -200 100 L 0 -120 L 200 100 Z',
+    }),
+    rule: choice({
+      label: 'Filled by',
+      help: 'What lies within a path that crosses itself (SVG 2, fill-rule)',
+      default: 'nonzero',
+      options: [
+        { value: 'nonzero', label: 'Non-zero' },
+        { value: 'evenodd', label: 'Even-odd' },
+      ],
+    }),
+  },
+  headline: 'feather',
+  outline: ({ path, rule }, work) => work.united(work.flat(work.path(path)), rule),
+})
