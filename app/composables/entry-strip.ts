@@ -40,7 +40,7 @@ export function useEntryStrip(canvas: Ref<HTMLCanvasElement | undefined>, piece:
     ).find(({ id }) => id === piece().id)
     const { width, height } = canvas.value!
     const bounds = stands?.bounds ?? null
-    const isForm = familyOf(entry()) === 'step'
+    const isForm = familyOf(entry()) !== 'finish'
     const part = isForm ? wholeOf(bounds, card, width / height) : middleOf(bounds, card, width / height)
     context.clearRect(0, 0, width, height)
     for (const [i, half] of ['before', 'after'].entries()) {
@@ -70,16 +70,18 @@ export function useEntryStrip(canvas: Ref<HTMLCanvasElement | undefined>, piece:
   })
 }
 
+const LISTS = { finish: 'finishes', step: 'outlineSteps', mask: 'masks' } as const
+
 /** The piece alone, or what a wash treats, with what works before this entry, and with it. */
 function upTo(card: Card, piece: Piece, entry: Entry, after: boolean): Card {
   const shown = piece.kind === 'wash' ? card : alone(card, piece)
-  const name = familyOf(entry) === 'finish' ? 'finishes' : 'outlineSteps'
+  const name = LISTS[familyOf(entry)]
   const at = piece[name].findIndex(({ id }) => id === entry.id)
   const change = { [name]: piece[name].slice(after ? at : at + 1) }
   return { ...shown, pieces: replacePiece(shown.pieces, piece.id, (one) => [{ ...one, ...change } as Piece]) }
 }
 
-/** The part of the frame that a step is shown by: the left half of the strip holds the piece before it, the right half after it. */
+/** The part of the frame that a step or a mask is shown by: the left half of the strip holds the piece before it, the right half after it. */
 function wholeOf(bounds: Rect | null, card: Card, ratio: number) {
   const { width: w, height: h } = card.frame
   const all = bounds ?? { left: 0, top: 0, right: w, bottom: h }

@@ -1,17 +1,32 @@
+import { COMMON_FINISH_PARAMETERS } from '#core/finishes/definition'
 import { finishOf, FINISH_KINDS } from '#core/finishes/table'
+import { COMMON_MASK_PARAMETERS } from '#core/masks/definition'
+import { MASK_KINDS, maskOf } from '#core/masks/table'
+import { COMMON_STEP_PARAMETERS } from '#core/steps/definition'
 import { stepOf } from '#core/steps/table'
 import type { Entry, EntryFamily } from '#core/edit/entries'
 import { curveName } from '#core/curves/curve'
+import type { Parameters } from '#core/values/parameter-kinds'
 import { counts } from '#core/values/parameter-kinds'
 import type { Moment } from '#core/values/evaluated'
 import { valueAt } from '#core/values/evaluated'
 import type { Length } from '#core/values/moving'
 
 /** What an entry is: no kind is in both tables. */
-export const familyOf = ({ kind }: Entry): EntryFamily => (FINISH_KINDS.includes(kind) ? 'finish' : 'step')
+export const familyOf = ({ kind }: Entry): EntryFamily =>
+  FINISH_KINDS.includes(kind) ? 'finish' : MASK_KINDS.includes(kind) ? 'mask' : 'step'
 
-/** The definition of a finish or of an outline step. */
-export const definitionOf = (entry: Entry) => (familyOf(entry) === 'finish' ? finishOf(entry.kind) : stepOf(entry.kind))
+const DEFINITIONS = { finish: finishOf, step: stepOf, mask: maskOf }
+const COMMON = { finish: COMMON_FINISH_PARAMETERS, step: COMMON_STEP_PARAMETERS, mask: COMMON_MASK_PARAMETERS }
+
+/** The definition of a finish, an outline step or a mask. */
+export const definitionOf = (entry: Entry) => DEFINITIONS[familyOf(entry)](entry.kind)
+
+/** Its parameters, with those that all of its family have. */
+export const allParametersOf = (entry: Entry): Parameters => ({
+  ...definitionOf(entry).parameters,
+  ...COMMON[familyOf(entry)],
+})
 
 /** The name that it was given, or that of its kind: `Blur, along`. */
 export function entryTitle(entry: Entry): string {
@@ -24,6 +39,9 @@ export function entryTitle(entry: Entry): string {
 
 /** The value that says most of it, as its slab shows it. */
 export function entryHeadline(entry: Entry, at: Moment): string {
+  // What a mask does says more than how large it is.
+  const { mode } = COMMON_MASK_PARAMETERS
+  if (familyOf(entry) === 'mask') return mode.options.find(({ value }) => value === entry.mode)!.label.toLowerCase()
   const { headline, parameters } = definitionOf(entry)
   // Where the headline does not count, the first amount does.
   const name = counts(parameters[headline]!, entry)

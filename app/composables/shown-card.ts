@@ -4,7 +4,7 @@ import { allPieces, replacePiece } from '#core/card/tree'
 import { alone } from '#core/frame/pick'
 
 /**
- * The card with one piece, or one coat, finish or step of it, left alone; the others keep their places for what is measured by them. A wash
+ * The card with one piece, or one coat, finish, step or mask of it, left alone; the others keep their places for what is measured by them. A wash
  * keeps what it treats.
  */
 export function aloneCard(card: Card, what: { piece: string; part: string | null } | null): Card {
@@ -16,7 +16,7 @@ export function aloneCard(card: Card, what: { piece: string; part: string | null
     ...only,
     pieces: replacePiece(only.pieces, piece.id, (old) => [{ ...old, ...change } as Piece]),
   })
-  for (const name of ['finishes', 'outlineSteps'] as const) {
+  for (const name of ['finishes', 'outlineSteps', 'masks'] as const) {
     if (!piece[name].some(({ id }) => id === what.part)) continue
     return put({ [name]: piece[name].map((entry) => (entry.id === what.part ? entry : { ...entry, on: false })) })
   }
@@ -25,6 +25,6 @@ export function aloneCard(card: Card, what: { piece: string; part: string | null
   return put({ coats: { face: keep(piece.coats.face), behind: keep(piece.coats.behind) } })
 }
 
-/** The card without a coat, a finish or a step, to look at what it does. */
+/** The card without a coat, a finish, a step or a mask, to look at what it does. */
 export const withoutPart = (card: Card, piece: string, part: string): Card =>
   changeEntry(card, piece, part, { on: false })

@@ -3,7 +3,7 @@ import { computed, ref, shallowRef } from 'vue'
 import type { ParameterPlace } from '#core/card/addresses'
 import { listParameters } from '#core/card/addresses'
 import { isMoving } from '#core/values/moving'
-import type { Card, Coat, Finish, OutlineStep, Piece } from '#core/card/schema'
+import type { Card, Coat, Finish, Mask, OutlineStep, Piece } from '#core/card/schema'
 import { allPieces } from '#core/card/tree'
 import type { Fault } from '#core/errors'
 import { api } from '~/composables/api'
@@ -41,7 +41,7 @@ export const useBench = defineStore('bench', () => {
   const saveFault = ref<Fault | null>(null)
   /** Ids of the selected pieces; the last one is the piece that the stack unfolds. */
   const selection = ref<string[]>([])
-  /** A coat, a finish or an outline step of it. */
+  /** A coat, a finish, an outline step or a mask of it. */
   const selectedPart = ref<string | null>(null)
   /** True while a control is dragged: the preview shows drafts. */
   const dragging = ref(false)
@@ -70,8 +70,9 @@ export const useBench = defineStore('bench', () => {
   const step = computed<OutlineStep | null>(
     () => piece.value?.outlineSteps.find((s) => s.id === selectedPart.value) ?? null,
   )
-  /** The finish or step that is selected. */
-  const entry = computed<Finish | OutlineStep | null>(() => finish.value ?? step.value)
+  const mask = computed<Mask | null>(() => piece.value?.masks.find((m) => m.id === selectedPart.value) ?? null)
+  /** The finish, step or mask that is selected. */
+  const entry = computed<Finish | OutlineStep | Mask | null>(() => finish.value ?? step.value ?? mask.value)
   /** The selected pieces in stack order. */
   const pieces = computed<Piece[]>(() =>
     allPieces(card.value?.pieces ?? []).filter((p) => selection.value.includes(p.id)),
@@ -254,7 +255,7 @@ export const useBench = defineStore('bench', () => {
 
   return {
     ...{ id, revision, card, opened, past, future, saveState, saveFault, dragging },
-    ...{ selection, selectedPiece, selectedPart, piece, coat, finish, step, entry, pieces, lanes },
+    ...{ selection, selectedPiece, selectedPart, piece, coat, finish, step, mask, entry, pieces, lanes },
     ...{
       newer,
       open,

@@ -15,6 +15,9 @@ const listOf = (family: EntryFamily): PartList => PART_LISTS.find((list) => list
 
 const pieceOf = (card: Card, id: string): Piece | undefined => allPieces(card.pieces).find((piece) => piece.id === id)
 
+/** The entries of a family that a piece carries. */
+export const entriesOf = (piece: Piece, family: EntryFamily) => listOf(family).of(piece) as readonly Part[] as Entry[]
+
 /** Whether a piece carries entries of a family: a group has no outline for steps to change. */
 export function takesEntries(piece: Piece, family: EntryFamily): boolean {
   const list = listOf(family)

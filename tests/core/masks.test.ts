@@ -6,6 +6,7 @@ import { addMask } from '#core/edit/masks'
 import { Engine } from '#core/frame/engine'
 import { COMMON_MASK_PARAMETERS } from '#core/masks/definition'
 import { MASKS, maskOf } from '#core/masks/table'
+import type { Parameter } from '#core/values/parameter-kinds'
 import { endsOf } from '../support/ends'
 import { coat, emptyCard, finish, floatsOf, fontBytes, solid, withBox, withPiece, withWash } from '../support/engine'
 
@@ -59,7 +60,7 @@ const equal = (a: { pixels: Uint8Array }, b: { pixels: Uint8Array }) =>
   Buffer.from(a.pixels).equals(Buffer.from(b.pixels))
 
 const CASES = MASKS.flatMap(({ kind, parameters }) =>
-  Object.entries({ ...parameters, ...COMMON_MASK_PARAMETERS }).flatMap(([name, parameter]) =>
+  Object.entries<Parameter>({ ...parameters, ...COMMON_MASK_PARAMETERS }).flatMap(([name, parameter]) =>
     (parameter.type === 'path' ? ['M 0 0 L 60 0 L 0 60 Z', 'M 5 5'] : endsOf(parameter)).map((end) => {
       // Lengths stay on a scale that a small frame can show.
       const near = typeof end === 'number' && parameter.type === 'length' ? Math.sign(end) * 25 : end

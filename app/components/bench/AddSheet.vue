@@ -2,17 +2,19 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import { COATS } from '#core/coats/table'
 import { FINISHES } from '#core/finishes/table'
+import { MASKS } from '#core/masks/table'
 import { STEPS } from '#core/steps/table'
 import type { ChoiceParameter } from '#core/values/parameters'
 import HintText from '../fields/HintText.vue'
 
-/** The one sheet that adds to a piece: coats are poured, steps form its outline, finishes are laid on top; found by typing. */
+/** The one sheet that adds to a piece: coats are poured, steps form its outline, finishes are laid on top, masks hold it; found by typing. */
 const props = defineProps<{ coats: boolean; steps: boolean }>()
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{
   pour: [kind: string, label: string, side: string]
   form: [kind: string, label: string]
   finish: [kind: string, label: string]
+  hold: [kind: string, label: string]
 }>()
 
 interface Pour {
@@ -37,11 +39,13 @@ const fits = ({ label, help }: { label: string; help: string }) => {
 const pours = computed(() => (props.coats ? POURS.filter(fits) : []))
 const steps = computed(() => (props.steps ? STEPS.filter(fits) : []))
 const finishes = computed(() => FINISHES.filter(fits))
+const masks = computed(() => MASKS.filter(fits))
 type Kind = Pick<Pour, 'kind' | 'label'>
 const lists = computed(() =>
   [
     { label: 'Form', kinds: steps.value, take: ({ kind, label }: Kind) => emit('form', kind, label) },
     { label: 'Finish', kinds: finishes.value, take: ({ kind, label }: Kind) => emit('finish', kind, label) },
+    { label: 'Hold', kinds: masks.value, take: ({ kind, label }: Kind) => emit('hold', kind, label) },
   ].filter(({ kinds }) => kinds.length > 0),
 )
 const prompt = computed(() =>
@@ -156,6 +160,9 @@ h3 {
   display: grid;
   grid-template-columns: repeat(3, 108px);
   gap: 5px;
+}
+.kinds.hold {
+  grid-template-columns: 108px;
 }
 .kinds.form {
   grid-template-columns: repeat(2, 84px);

@@ -5,10 +5,12 @@ import type { DepthGroup } from '#core/coats/definition'
 import { coatOf } from '#core/coats/table'
 import { takesEntries } from '#core/edit/entries'
 import { addFinish } from '#core/edit/finishes'
+import { addMask } from '#core/edit/masks'
 import { addStep } from '#core/edit/steps'
 import { addCoat, moveCoat } from '#core/edit/stack'
 import { writeValue } from '#core/edit/values'
-import type { Coat, Piece } from '#core/card/schema'
+import type { Card, Coat, Piece } from '#core/card/schema'
+import type { PieceOutlook } from '#core/frame/outlook'
 import { switchValue } from '#core/values/evaluated'
 import { PIECE_KINDS } from '#core/pieces/table'
 import { coatTitle } from '~/composables/coat-words'
@@ -20,7 +22,7 @@ import AddSheet from './AddSheet.vue'
 import CoatSlab from './CoatSlab.vue'
 import EntryStack from './EntryStack.vue'
 
-const props = defineProps<{ piece: Piece }>()
+const props = defineProps<{ piece: Piece; outlook: PieceOutlook[] }>()
 const bench = useBench()
 const ribbon = useRibbon()
 const stage = useStage()
@@ -78,10 +80,15 @@ function pour(kind: string, label: string, side: string) {
   bench.select(props.piece.id, made)
 }
 
-/** Adds a finish or a step to every selected piece; on this one it is selected then. */
-function add(what: 'Finish' | 'Form', kind: string, label: string) {
+/** A mask begins as large as what it holds. */
+const mask = (card: Card, id: string, kind: string) =>
+  addMask(card, id, kind, props.outlook.find((entry) => entry.id === id)?.own ?? null)
+const ADD = { Finish: addFinish, Form: addStep, Hold: mask }
+
+/** Adds a finish, a step or a mask to every selected piece; on this one it is selected then. */
+function add(what: keyof typeof ADD, kind: string, label: string) {
   const others = bench.selection.filter((id) => id !== props.piece.id)
-  const put = what === 'Finish' ? addFinish : addStep
+  const put = ADD[what]
   pouring.value = false
   let made = ''
   bench.edit(`${what}: ${label.toLowerCase()}`, (card) => {
@@ -117,7 +124,7 @@ function toggle(coat: Coat) {
 </script>
 
 <template>
-  <div class="core">
+  <div class="core" :class="{ held: piece.masks.length > 0 }">
     <div v-if="piece.finishes.length > 0 || !coated" class="group over">
       <span class="depth" aria-hidden="true">{{ coated ? 'finish' : '' }}</span>
       <EntryStack :piece="piece" family="finish" />
@@ -154,6 +161,10 @@ function toggle(coat: Coat) {
       <span class="depth" aria-hidden="true">form</span>
       <EntryStack :piece="piece" family="step" />
     </div>
+    <div v-if="piece.masks.length > 0" class="group hold">
+      <span class="depth" aria-hidden="true">held</span>
+      <EntryStack :piece="piece" family="mask" />
+    </div>
     <button class="pour">
       {{ addLabel }}
       <AddSheet
@@ -163,6 +174,7 @@ function toggle(coat: Coat) {
         @pour="pour"
         @form="(kind, label) => add('Form', kind, label)"
         @finish="(kind, label) => add('Finish', kind, label)"
+        @hold="(kind, label) => add('Hold', kind, label)"
       />
     </button>
     <p v-if="unheard" class="quiet note">
@@ -181,6 +193,10 @@ function toggle(coat: Coat) {
   display: grid;
   grid-template-columns: 20px 1fr;
   min-height: 30px;
+}
+/* Where a piece is held, a rim runs along its left side. */
+.core.held {
+  box-shadow: inset 3px 0 var(--teal);
 }
 .group + .group {
   padding-top: 4px;

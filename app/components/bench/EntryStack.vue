@@ -2,7 +2,7 @@
 import { VueDraggable } from 'vue-draggable-plus'
 import { computed } from 'vue'
 import type { Entry, EntryFamily } from '#core/edit/entries'
-import { moveEntry } from '#core/edit/entries'
+import { entriesOf, moveEntry } from '#core/edit/entries'
 import { writeValue } from '#core/edit/values'
 import type { Piece } from '#core/card/schema'
 import { switchValue } from '#core/values/evaluated'
@@ -12,9 +12,10 @@ import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
 import EntrySlab from './EntrySlab.vue'
 
-/** The finishes of a piece, thin glazes on top of its core, or the steps at its foot: the lowest one works first. */
+/** The finishes of a piece, thin glazes on top of its core, the steps at its foot, or its masks: the lowest one works first. */
 const props = defineProps<{ piece: Piece; family: EntryFamily }>()
-const entries = computed<Entry[]>(() => (props.family === 'finish' ? props.piece.finishes : props.piece.outlineSteps))
+const entries = computed<Entry[]>(() => entriesOf(props.piece, props.family))
+const LABELS = { finish: 'finishes', step: 'outline steps', mask: 'masks' }
 const bench = useBench()
 const ribbon = useRibbon()
 const { shown: moment } = useMoment(() => props.piece.id)
@@ -43,7 +44,7 @@ function toggle(entry: Entry) {
   <VueDraggable
     :model-value="entries"
     :animation="120"
-    :aria-label="family === 'finish' ? 'finishes' : 'outline steps'"
+    :aria-label="LABELS[family]"
     filter=".eye, .more"
     :prevent-on-filter="false"
     @update:model-value="reorder"

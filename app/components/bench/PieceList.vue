@@ -36,7 +36,7 @@ function reorder(order: Piece[]) {
   >
     <div v-for="piece in pieces" :key="piece.id">
       <PieceRow :piece="piece" :outlook="outlook" />
-      <CoreSample v-if="bench.selectedPiece === piece.id" :piece="piece" />
+      <CoreSample v-if="bench.selectedPiece === piece.id" :piece="piece" :outlook="outlook" />
       <PieceList v-if="holdsPieces(piece)" :pieces="piece.pieces" :group="piece.id" :outlook="outlook" />
     </div>
   </VueDraggable>

@@ -135,7 +135,7 @@ function drop(event: DragEvent) {
           />
           <VListItem
             v-if="clipboard.entry"
-            :title="familyOf(clipboard.entry) === 'finish' ? 'Paste the finish' : 'Paste the step'"
+            :title="`Paste the ${familyOf(clipboard.entry)}`"
             @click="work.pasteEntryOn(all)"
           />
           <VListItem title="Clear the core" @click="work.clearCores(all)" />

@@ -5,6 +5,7 @@ import ColourRow from './ColourRow.vue'
 import NumberRow from './NumberRow.vue'
 import PieceChoiceRow from './PieceChoiceRow.vue'
 import PiecesRow from './PiecesRow.vue'
+import PathRow from './PathRow.vue'
 import TextRow from './TextRow.vue'
 import CurveRow from './CurveRow.vue'
 import ToggleRow from './ToggleRow.vue'
@@ -23,6 +24,7 @@ defineProps<{ place: ParameterPlace; referenceOf?: (piece: string) => number }>(
   <PieceChoiceRow v-else-if="place.parameter.type === 'piece'" :place="place" />
   <PiecesRow v-else-if="place.parameter.type === 'pieces'" :place="place" />
   <TextRow v-else-if="place.parameter.type === 'text'" :place="place" />
+  <PathRow v-else-if="place.parameter.type === 'path'" :place="place" />
   <CurveRow v-else-if="place.parameter.type === 'curve'" :place="place" />
   <ToggleRow v-else-if="place.parameter.type === 'toggle'" :place="place" />
 </template>

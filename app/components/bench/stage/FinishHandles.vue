@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { writeValue } from '#core/edit/values'
 import { finishOf } from '#core/finishes/table'
 import type { Point, Px, Rect } from '#core/units'
 import type { Length } from '#core/values/moving'
@@ -8,14 +7,13 @@ import { counts } from '#core/values/parameter-kinds'
 import { valueAt } from '#core/values/evaluated'
 import type { Held, StageHand } from '~/composables/stage-hand'
 import { useMoment } from '~/composables/moment'
+import { usePutValues } from '~/composables/put-values'
 import { useBench } from '~/stores/bench'
-import { useRibbon } from '~/stores/ribbon'
 import HandleLine from './HandleLine.vue'
 
 /** Hands on what a finish has on the stage: its place, its direction with its length, and the way that it crosses. */
 const props = defineProps<{ hand: StageHand }>()
 const bench = useBench()
-const ribbon = useRibbon()
 const { base } = useMoment()
 const { onScreen } = props.hand
 
@@ -72,19 +70,11 @@ const crossing = computed(() => {
   return { ...hands, from, to, bead: { x: from.x + (to.x - from.x) * share, y: from.y + (to.y - from.y) * share } }
 })
 
-function put(label: string, values: Record<string, number>) {
-  const address = `${bench.piece!.id}/${finish.value.id}`
-  bench.edit(
-    label,
-    (card) =>
-      Object.entries(values).reduce((next, [name, value]) => {
-        const parameter = definition.value.parameters[name]!
-        const cut = 'min' in parameter ? Math.min(parameter.max, Math.max(parameter.min, value)) : value
-        return writeValue(next, `${address}/${name}`, ribbon.frame, Math.round(cut * 10) / 10)
-      }, card),
-    `${address}/hand`,
-  )
-}
+/** Lengths are px of the finish. */
+const put = usePutValues(
+  () => finish.value,
+  () => reference.value / unit.value,
+)
 
 function moveMiddle({ x, y }: Point) {
   const { left, top, right, bottom } = area.value
@@ -119,10 +109,9 @@ function moveTip(point: Point, { shiftKey }: Held) {
   const [dx, dy] = [point.x - middle.value.x, middle.value.y - point.y]
   const turn = (Math.atan2(dy, dx) * 180) / Math.PI
   const reach = Math.hypot(dx, dy)
-  const isPercent = typeof now(length) !== 'number'
   put(`Direction of ${definition.value.label.toLowerCase()}`, {
     [angle]: shiftKey ? Math.round(turn / 15) * 15 : turn,
-    [length]: isPercent ? (reach / Math.max(1, reference.value)) * 100 : reach / unit.value,
+    [length]: reach / unit.value,
   })
 }
 </script>

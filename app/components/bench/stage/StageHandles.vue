@@ -23,6 +23,7 @@ import LightHandle from './LightHandle.vue'
 import PathHandles from './PathHandles.vue'
 import RouteHandles from './RouteHandles.vue'
 import SelectionHandles from './SelectionHandles.vue'
+import MaskHandles from './MaskHandles.vue'
 import StepHandles from './StepHandles.vue'
 import WeaveHandles from './WeaveHandles.vue'
 import WordsHand from './WordsHand.vue'
@@ -271,6 +272,7 @@ const netBox = computed(() => {
       <GradientHandles :hand="hand" />
       <FitLinks v-if="bench.piece && bench.pieces.length === 1" :hand="hand" :piece="bench.piece" />
       <FinishHandles v-if="bench.finish" :hand="hand" />
+      <MaskHandles v-if="bench.mask" :key="bench.mask.id" :hand="hand" />
       <StepHandles v-if="bench.step" :key="bench.step.id" :hand="hand" :engine-name="engineName" />
       <WordsHand v-if="written" :key="written.id" :hand="hand" :piece="written" />
       <LightHandle v-if="lit" :hand="hand" />

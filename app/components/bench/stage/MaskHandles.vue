@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { COMMON_MASK_PARAMETERS } from '#core/masks/definition'
+import { maskGrips, maskRings } from '#core/masks/on-stage'
+import { maskOf } from '#core/masks/table'
+import { place, within } from '#core/outline/outline'
+import { valuesAt } from '#core/values/evaluated'
+import type { StageHand } from '~/composables/stage-hand'
+import { useMoment } from '~/composables/moment'
+import { usePutValues } from '~/composables/put-values'
+import { useBench } from '~/stores/bench'
+import GripHandles from './GripHandles.vue'
+
+/** The edge of a mask, and hands on its place, its sides, its turn and its feather. */
+const props = defineProps<{ hand: StageHand }>()
+const bench = useBench()
+const { base } = useMoment()
+
+const mask = computed(() => bench.mask!)
+const common = computed(() => valuesAt(COMMON_MASK_PARAMETERS, mask.value, base.value))
+const values = computed(() => valuesAt(maskOf(mask.value.kind).parameters, mask.value, base.value) as never)
+const rings = computed(() => maskRings(mask.value.kind, values.value))
+
+/** The space that its place counts in: a wash and what stays on the card have the card's. */
+const parent = computed(() => {
+  const onCard = { scale: 1, rotation: 0, x: 0, y: 0 }
+  if (common.value.space === 'card' || bench.piece!.kind === 'wash') return onCard
+  return props.hand.outlook().find(({ id }) => id === bench.piece!.id)?.placement ?? onCard
+})
+const edge = computed(() => {
+  const { x, y, rotation } = common.value
+  const stands = within(parent.value, { x, y, rotation, scale: 1 })
+  return rings.value
+    .map(({ points }) => {
+      const at = Array.from({ length: points.length / 2 }, (_, i) =>
+        props.hand.onScreen(place(stands, { x: points[i * 2]!, y: points[i * 2 + 1]! })),
+      )
+      return `M${at.map((point) => `${point.x},${point.y}`).join('L')}Z`
+    })
+    .join('')
+})
+const side = computed(() => {
+  const all = rings.value.flatMap(({ points }) => points)
+  const [xs, ys] = [all.filter((_, i) => i % 2 === 0), all.filter((_, i) => i % 2 === 1)]
+  return all.length > 0 ? Math.min(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)) : 0
+})
+const grips = computed(() => maskGrips(mask.value.kind, values.value, common.value, rings.value, side.value))
+const putValues = usePutValues(
+  () => mask.value,
+  () => side.value,
+)
+</script>
+
+<template>
+  <g class="mask">
+    <path class="edge under" :d="edge" />
+    <path class="edge" :d="edge" />
+    <GripHandles
+      :hand="hand"
+      :grips="grips"
+      :placement="parent"
+      @put="(label, moved) => putValues(`${label} of mask`, moved)"
+    />
+  </g>
+</template>
+
+<style scoped>
+.edge {
+  pointer-events: none;
+  fill: none;
+  stroke: #fff6ee;
+  stroke-width: 1.4;
+  stroke-dasharray: 6 4;
+}
+.edge.under {
+  stroke: #2b2420;
+  stroke-width: 3;
+  stroke-dasharray: none;
+  stroke-opacity: 0.45;
+}
+</style>
