@@ -4,6 +4,7 @@ import { bandRows } from './bands'
 import { finishRows } from './finishes'
 import { blendRows, blurRows, distanceRows } from './kernels'
 import { frameRows } from './frames'
+import { maskRows } from './masks'
 import { motionRows } from './motion'
 import { outlineRows } from './outlines'
 import type { Row } from './measure'
@@ -16,6 +17,7 @@ const PARTS: Record<string, () => Promise<Row[]>> = {
   distance: distanceRows,
   blend: blendRows,
   finishes: finishRows,
+  masks: maskRows,
   motion: motionRows,
   outlines: outlineRows,
   title: titleRows,

@@ -1,4 +1,4 @@
-import { SVGPathData } from 'svg-pathdata'
+import { SVGPathData, SVGPathDataTransformer } from 'svg-pathdata'
 import { WaxError } from '../errors'
 import type { PathCommand } from './contour'
 
@@ -6,11 +6,14 @@ const MOST_COMMANDS = 20_000
 /** Px from a piece's place: ten times as far as a piece itself can stand. */
 const FARTHEST = 1_000_000
 
+/** H and V become L. Straight curves stay curves: a key of the same commands may bend them. One for each path: it has a state. */
+const longLines = () => SVGPathDataTransformer.NORMALIZE_HVZ(false, true, true, false)
+
 /** Reads SVG path data (SVG 2 §9.3); arcs become cubic curves. Throws a WaxError where it is none. */
 export function readPathData(text: string, place: string): PathCommand[] {
   let commands
   try {
-    commands = new SVGPathData(text).toAbs().normalizeHVZ(false, true, true).normalizeST().aToC().commands
+    commands = new SVGPathData(text).toAbs().transform(longLines()).normalizeST().aToC().commands
   } catch {
     throw new WaxError(
       'not-a-path',

@@ -46,6 +46,12 @@ describe('points of a path', () => {
     )
   })
 
+  test('a curve that is straight stays a curve', () => {
+    const text = 'M 0 0 C -5 5 -5 5 -5 5 L 0 0 C 1 0 2 0 3 0'
+    expect(readPathData(text, 'path').map(({ type }) => type)).toEqual(['M', 'C', 'L', 'C'])
+    expect(writePoints(read(text))).toBe(text)
+  })
+
   test('a quadratic curve is the same curve as a cubic one', () => {
     // The area under a quadratic arc: 2/3 of base times height of its curve, here 2/3 · 100 · 50.
     expect(Math.abs(areaOf(read('M 0 0 Q 50 -100 100 0 Z')))).toBeCloseTo((2 / 3) * 100 * 50, 0)
