@@ -97,7 +97,7 @@ export function boundsOf(shot: Shot, upTo = Infinity): Rect | null {
     return other && boundsOf(other, finish.rank)
   })
   if (upTo < Infinity || !shot.masked) return all
-  return shared(all, heldBounds(shot.drawing, shot.standing, 'after', shot.place))
+  return shared(all, heldBounds(shot.drawing, { ...shot.standing, percent: shot.scale.px }, 'after', shot.place))
 }
 
 export function planFinished(shot: Shot): PlannedPiece {
@@ -147,7 +147,7 @@ function finishedPicture(shot: Shot, box: GridBox, upTo: number): Picture & { bo
     const cut = { ...kernels.layers(box.w, box.h), box }
     const mark = kernels.mark()
     const whole = finishedPicture({ ...shot, masked: false }, box, upTo)
-    const mask = heldCover(drawing, standing, 'after', box, shot.place)
+    const mask = heldCover(drawing, { ...standing, percent: scale.px }, 'after', box, shot.place)
     kernels.layPicture('normal', cut, { mask, gate: null }, whole, 1)
     kernels.release(mark)
     return cut

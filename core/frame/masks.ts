@@ -11,6 +11,7 @@ import type { Px, Rect } from '../units'
 import type { EvaluatedValues } from '../values/evaluated'
 import { switchValue, valuesAt } from '../values/evaluated'
 import type { Moment } from '../values/moment'
+import type { Length } from '../values/moving'
 import { isMoving } from '../values/moving'
 import { Canvas } from './canvas'
 import { finenessOf } from './form'
@@ -20,12 +21,21 @@ import { isolated, planIsolated } from './isolated'
 import { namingPiece } from './naming'
 import type { Drawing, Standing } from './piece'
 import { spread } from './piece'
-import { lengthIn } from './recipe-tools'
 import type { Trace } from './trace'
 
 // What masks leave of a piece. Masks are joined as CSS Masking 1 §7.7 joins mask layers (mask-composite).
 
 export type Stage = 'before' | 'after'
+
+/** What masks hold. */
+export interface HeldPiece {
+  piece: Piece
+  at: Moment
+  /** Null for a wash, which has no space of its own. */
+  placement: Placement | null
+  /** Render pixels of a length in % of it. */
+  percent(length: Length): Px
+}
 
 /** A mask with its values at a moment. */
 interface LaidMask {
@@ -73,11 +83,15 @@ function placementOf({ scale }: Drawing, piece: Placement | null, { common }: La
   return within(parent, { x, y, rotation, scale: 1 })
 }
 
-function placedMask(drawing: Drawing, piece: Placement | null, mask: LaidMask, place: string): PlacedMask {
+function placedMask(
+  drawing: Drawing,
+  { placement: piece, percent }: HeldPiece,
+  mask: LaidMask,
+  place: string,
+): PlacedMask {
   const { definition, values, common } = mask
   const placement = placementOf(drawing, piece, mask)
-  const plain = outlineOf(drawing, placement, definition, values, 0, place)
-  const px = lengthIn(1, plain.bounds ? sideOf(plain.bounds) : 0)
+  const px = (length: Length) => (typeof length === 'number' ? length : percent(length) / placement.scale)
   const outline = outlineOf(drawing, placement, definition, values, px(common.grow), place)
   const { mode, inverted, opacity } = common
   const sigma = (px(common.feather) * placement.scale) / 2
@@ -94,7 +108,6 @@ const outlineOf = (
   place: string,
 ): Outline => outlines.mask(definition, values, grow, finenessOf(placement), place)
 
-const sideOf = ({ left, top, right, bottom }: Rect) => Math.min(right - left, bottom - top)
 const NOTHING = new Float64Array(0)
 
 /** The edges of masks before the finishes where some of them move by themselves: motion blur sees how far. One each, at every moment. */
@@ -109,13 +122,8 @@ export function maskTraces(drawing: Drawing, piece: Piece, standing: Standing | 
 }
 
 /** Where anything can be left by masks; null for nowhere. */
-export function heldBounds(
-  drawing: Drawing,
-  standing: Pick<Standing, 'piece' | 'at'> & { placement: Placement | null },
-  stage: Stage,
-  place: string,
-): Rect | null {
-  const masks = placedMasks(drawing, standing, stage, place)
+export function heldBounds(drawing: Drawing, held: HeldPiece, stage: Stage, place: string): Rect | null {
+  const masks = placedMasks(drawing, held, stage, place)
   return masks.reduce<Rect | null>(
     (all, mask) => {
       if (mask.mode === 'take') return all
@@ -138,26 +146,15 @@ export function shared(a: Rect | null, b: Rect | null): Rect | null {
   return both.right > both.left && both.bottom > both.top ? both : null
 }
 
-const placedMasks = (
-  drawing: Drawing,
-  { piece, at, placement }: Pick<Standing, 'piece' | 'at'> & { placement: Placement | null },
-  stage: Stage,
-  place: string,
-): PlacedMask[] =>
-  namingPiece(piece, place, () =>
-    laidMasks(piece, at, stage).map((mask) => placedMask(drawing, placement, mask, place)),
+const placedMasks = (drawing: Drawing, held: HeldPiece, stage: Stage, place: string): PlacedMask[] =>
+  namingPiece(held.piece, place, () =>
+    laidMasks(held.piece, held.at, stage).map((mask) => placedMask(drawing, held, mask, place)),
   )
 
 /** How much masks leave at each pixel of a box; null where they leave all. */
-export function heldCover(
-  drawing: Drawing,
-  standing: Pick<Standing, 'piece' | 'at'> & { placement: Placement | null },
-  stage: Stage,
-  box: GridBox,
-  place: string,
-): Plane | null {
+export function heldCover(drawing: Drawing, held: HeldPiece, stage: Stage, box: GridBox, place: string): Plane | null {
   const { kernels } = drawing
-  const masks = placedMasks(drawing, standing, stage, place)
+  const masks = placedMasks(drawing, held, stage, place)
   /** Null for all. */
   let cover: Plane | null = null
   for (const [i, mask] of masks.entries()) {
@@ -197,7 +194,7 @@ function coverOf({ kernels, world }: Drawing, mask: PlacedMask, box: GridBox): P
  */
 export function layMasked(
   drawing: Drawing,
-  standing: Standing,
+  standing: Standing & HeldPiece,
   canvas: Canvas,
   place: string,
   touched: Rect | null,

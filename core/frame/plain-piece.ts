@@ -1,8 +1,10 @@
 import type { Piece } from '../card/schema'
 import type { Placement } from '../outline/outline'
 import type { Moment } from '../values/moment'
+import type { Length } from '../values/moving'
 import type { Rect } from '../units'
 import type { Canvas } from './canvas'
+import { finishScale } from './finish-scale'
 import { joined } from './grid-box'
 import type { AlphaStanding } from './group'
 import { drawFromAlpha, meanStandings, standsByAlpha, touchedByAlpha } from './group'
@@ -51,7 +53,9 @@ function drawPiece(drawing: Drawing, standing: Standing | null, canvas: Canvas, 
   if (laidMasks(standing.piece, standing.at, 'before').length === 0) drawBare(drawing, standing, canvas, place)
   else {
     const touched = touchesBarely(drawing, standing, place)
-    layMasked(drawing, standing, canvas, place, touched, (bare, inner) => drawBare(drawing, bare, inner, place))
+    layMasked(drawing, heldBy(drawing, standing, place), canvas, place, touched, (bare, inner) =>
+      drawBare(drawing, bare, inner, place),
+    )
   }
 }
 
@@ -73,8 +77,14 @@ export function touchesPlainly(
   const touched = touchesBarely(drawing, standing, place)
   return laidMasks(piece, standing.at, 'before').length === 0
     ? touched
-    : shared(touched, heldBounds(drawing, standing, 'before', place))
+    : shared(touched, heldBounds(drawing, heldBy(drawing, standing, place), 'before', place))
 }
+
+/** As its masks see it: lengths in % are those of its finishes. */
+const heldBy = (drawing: Drawing, standing: Standing, place: string) => ({
+  ...standing,
+  percent: (length: Length) => finishScale(drawing, standing, null, place).scale.px(length),
+})
 
 const touchesBarely = (drawing: Drawing, standing: Standing, place: string): Rect | null =>
   standsByAlpha(standing) ? touchedByAlpha(drawing, standing, place) : touchedBy(drawing, standing, place)

@@ -55,7 +55,7 @@ export function layWash(
   }
   canvas.touch(box)
   const part = neededFor([])
-  const held = heldCover(drawing, { piece, at, placement: null }, 'after', part, place)
+  const held = heldCover(drawing, { piece, at, placement: null, percent: scale.px }, 'after', part, place)
   if (inPlace(finishes) && opacity === 1 && piece.blend === 'normal' && !held) {
     workFinishes(kernels, finishes, benchOf, src, src, neededFor)
   } else {

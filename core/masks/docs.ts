@@ -8,11 +8,11 @@ export const maskDocs = (): string =>
     '# Masks\n\nMade from `core/masks` by `npm run docs`; do not edit by hand.',
     'A mask holds or hides a part of a piece: of its finished picture, coats and glows included. Every piece, group, picture and ' +
       'wash has `masks`, a list in the order in which they stand on the bench: the last of the list (the lowest) works first. A mask ' +
-      'on a wash says where it works. Lengths are px of the piece, before its scale, or of the card; in % they are counted from the ' +
-      'smaller side of the mask itself.',
+      'on a wash says where it works. Lengths are px of the piece, before its scale, or of the card; in % they count as those of the ' +
+      'finishes: by the cap height of type, the smaller side of a shape, and of the frame in a wash.',
     'The cover *m* of a mask is the exact cover of its area, moved by **grow**, blurred by a Gaussian of half the **feather**, ' +
       'inverted where that is wished, times its opacity. The masks are joined one after the other, as CSS Masking 1 §7.7 has it: ' +
-      '**add** makes c + m − c·m of the cover c so far, **take away** c·(1 − m), **keep only** c·m. The first one begins with nothing ' +
+      '**add** makes c + m − c·m of the cover c so far, **take** c·(1 − m), **keep** c·m. The first one begins with nothing ' +
       'if it adds, otherwise with all.',
     'A mask before the finishes is a part of the piece: motion blur sees it move. One after the finishes stands as it is at its frame. ' +
       'A piece without finishes has all of its masks before. A piece with masks blends its coats behind in a picture of its own, ' +

@@ -133,10 +133,10 @@ describe('masks', () => {
     }
   })
 
-  test('in % lengths count by the smaller side of the mask', () => {
+  test('in % lengths count by the piece, on a wash by the frame', () => {
     const px = held([mask('box', { width: 160, height: 80, feather: 20, grow: 8 })])
     const share = held([
-      mask('box', { width: 160, height: 80, feather: { unit: '%', value: 25 }, grow: { unit: '%', value: 10 } }),
+      mask('box', { width: 160, height: 80, feather: { unit: '%', value: 0.5 }, grow: { unit: '%', value: 0.2 } }),
     ])
     expect(floatsOf(engineOf(), share).values).toEqual(floatsOf(engineOf(), px).values)
   })

@@ -39,10 +39,12 @@ const edge = computed(() => {
     })
     .join('')
 })
+/** Px of its space that 100 % stands for. */
 const side = computed(() => {
-  const all = rings.value.flatMap(({ points }) => points)
-  const [xs, ys] = [all.filter((_, i) => i % 2 === 0), all.filter((_, i) => i % 2 === 1)]
-  return all.length > 0 ? Math.min(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)) : 0
+  const { width, height } = bench.card!.frame
+  if (bench.piece!.kind === 'wash') return Math.min(width, height)
+  const stands = props.hand.outlook().find(({ id }) => id === bench.piece!.id)
+  return stands ? (stands.reference * stands.placement.scale) / parent.value.scale : 0
 })
 const grips = computed(() => maskGrips(mask.value.kind, values.value, common.value, rings.value, side.value))
 const putValues = usePutValues(

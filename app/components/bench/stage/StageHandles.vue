@@ -265,7 +265,7 @@ const netBox = computed(() => {
       <line v-for="y in guides.y" :key="`gy${y}`" class="guide" :y1="y * zoom" :y2="y * zoom" x1="0" x2="100%" />
       <WeaveHandles v-if="woven" :hand="hand" :piece="woven" />
       <PathHandles v-if="edited" :hand="hand" :piece="edited" />
-      <template v-else-if="!written">
+      <template v-else-if="!written && !bench.mask">
         <SelectionHandles :hand="hand" />
         <RouteHandles v-if="stage.routes" :hand="hand" />
       </template>
