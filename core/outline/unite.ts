@@ -112,11 +112,15 @@ export function uniteShapes(shapes: readonly Ring[][], grid: number): Ring[] {
   )
 }
 
+/** Pairs of edges that are looked at one by one, of all shapes together. */
+const MOST_PAIRS = 10_000_000
+
 /**
  * Whether edges of two shapes cross. Kerned letters often share a stretch of their bounds without touching. Shapes
  * that lie wholly in one another are not told apart from those that cross.
  */
 function crossing(shapes: readonly Ring[][]): boolean {
+  let pairs = 0
   for (let a = 0; a < shapes.length; a++) {
     for (let b = a + 1; b < shapes.length; b++) {
       const [first, second] = [spanOf(shapes[a]!)!, spanOf(shapes[b]!)!]
@@ -135,6 +139,9 @@ function crossing(shapes: readonly Ring[][]): boolean {
         if (edge && holds(outer, edge[0], edge[1])) return true
         continue
       }
+      // What would take longer to tell than to unite is united.
+      pairs += inA.length * inB.length
+      if (pairs > MOST_PAIRS) return true
       for (const p of inA) for (const q of inB) if (cross(p, q)) return true
       if (holds(shapes[a]!, inB[0]![0], inB[0]![1]) || holds(shapes[b]!, inA[0]![0], inA[0]![1])) return true
     }

@@ -100,12 +100,13 @@ test('a path holds what clip-path shows', async ({ page }) => {
 
 test('shapes with feather, turn and opacity are those of mask-image', async ({ page }) => {
   await page.setViewportSize({ width: SIDE * K, height: SIDE * K })
-  for (const shape of [
+  const shapes: Shape[] = [
     ellipse(),
     ellipse({ feather: 24, opacity: 70 }),
     box({ rotation: 25 }),
     box({ rotation: -40, feather: 16 }),
-  ]) {
+  ]
+  for (const shape of shapes) {
     // Chromium blurs by three boxes, within 3 % of a Gaussian (Filter Effects 1 §9.5).
     compare(ours([shape]), await chromium(page, mask([shape], 'add')), shape.feather ? [6, 0.8] : undefined)
   }

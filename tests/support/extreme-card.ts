@@ -1,11 +1,13 @@
-import { createCard, createCoat, createFinish, createPiece, createStep } from '#core/card/create'
-import type { Card, Coat, Finish, OutlineStep, Piece } from '#core/card/schema'
+import { createCard, createCoat, createFinish, createMask, createPiece, createStep } from '#core/card/create'
+import type { Card, Coat, Finish, Mask, OutlineStep, Piece } from '#core/card/schema'
 import type { Parameter, Parameters } from '#core/values/parameter-kinds'
 import { COMMON_COAT_PARAMETERS } from '#core/coats/definition'
 import { COAT_KINDS, coatOf } from '#core/coats/table'
 import { CURVE_NAMES } from '#core/curves/curve'
 import { COMMON_FINISH_PARAMETERS } from '#core/finishes/definition'
 import { FINISH_KINDS, finishOf } from '#core/finishes/table'
+import { COMMON_MASK_PARAMETERS } from '#core/masks/definition'
+import { MASK_KINDS, maskOf } from '#core/masks/table'
 import { hasOutline } from '#core/pieces/definition'
 import { PLACE_PARAMETERS } from '#core/pieces/place'
 import type { PieceKind } from '#core/pieces/table'
@@ -123,6 +125,12 @@ export function extremeCard(seed: number): Card {
     const values = { ...valuesOf(COMMON_STEP_PARAMETERS), ...valuesOf(stepOf(kind).parameters) }
     return { ...createStep(kind, 's'), ...values, id: `${kind}-s${++ids}` } as OutlineStep
   }
+  const mask = (): Mask => {
+    const kind = pick(MASK_KINDS)
+    const values = { ...valuesOf(COMMON_MASK_PARAMETERS), ...valuesOf(maskOf(kind).parameters) }
+    return { ...createMask(kind, 'm'), ...values, id: id('mask') } as Mask
+  }
+  const masks = () => Array.from({ length: pick([0, 0, 0, 1, 2]) }, mask)
   const outlineSteps = () => Array.from({ length: pick([0, 0, 1, 2]) }, outlineStep)
   const finishes = () => Array.from({ length: pick([0, 0, 0, 1, 2]) }, finish)
   const coats = () => Array.from({ length: pick([0, 1, 1, 2, 3, 8]) }, coat)
@@ -156,13 +164,14 @@ export function extremeCard(seed: number): Card {
           ? { pieces: depth < 3 ? Array.from({ length: pick([0, 1, 2]) }, () => piece(depth + 1)) : [] }
           : {}
     const made = { ...createPiece(kind, card), ...values, ...near, ...own, id: id(kind) }
-    if (kind === 'wash') return { ...made, finishes: [finish(), ...finishes()] } as unknown as Piece
+    if (kind === 'wash') return { ...made, finishes: [finish(), ...finishes()], masks: masks() } as unknown as Piece
     return {
       ...made,
       steps: pick([1, 1, 2]),
       coats: { face: coats(), behind: coats() },
       finishes: finishes(),
       outlineSteps: hasOutline(PIECE_KINDS[kind]) ? outlineSteps() : [],
+      masks: masks(),
     } as unknown as Piece
   }
   const range = () =>
