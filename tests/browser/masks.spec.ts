@@ -1,0 +1,72 @@
+import { execFileSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Page } from '@playwright/test'
+import type { Mask } from '../../core/card/schema'
+import { decodePng } from '../../server/renders/encoders/png-sequence'
+import { coat, emptyCard, solid, withType } from '../support/engine'
+import { expect, openCard, pixels, savedCard, test } from './bench-page'
+
+const folder = mkdtempSync(join(tmpdir(), 'wax-masks-'))
+test.afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+async function dragBy(page: Page, name: RegExp, dx: number, dy: number) {
+  const { x, y, width, height } = (await page.getByRole('button', { name }).boundingBox())!
+  await page.mouse.move(x + width / 2, y + height / 2)
+  await page.mouse.down()
+  await page.mouse.move(x + width / 2 + dx, y + height / 2 + dy, { steps: 5 })
+  await page.mouse.up()
+}
+
+test('a word is held by a mask: by hand on the stage and by keys, undone, and rendered to the same bytes', async ({
+  page,
+}) => {
+  const start = withType(
+    { ...emptyCard(640, 360, 24), name: 'Held', background: solid('#1E3A46') },
+    { id: 'word', name: 'Word', wording: 'QUAY', font: 'anton', size: 150, align: 'centre', x: 320, y: 240 },
+    { face: [coat('fill', 'fill', { paint: solid('#FFF6EE') })], behind: [coat('glow', 'glow', { reach: 20 })] },
+  )
+  const id = await openCard(page, start)
+  const only = async () => (await savedCard(page, id)).pieces[0]!.masks as Mask[]
+  await page.locator('.piece .body', { hasText: 'Word' }).click()
+  await page.getByRole('button', { name: 'Pour, form or finish' }).click()
+  await page.getByLabel('Find a coat, step or finish').fill('ellipse')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('.thin .title', { hasText: 'Ellipse mask' })).toBeVisible()
+
+  // It begins as large as the word; its sides, its place and its feather are moved on the stage.
+  const [made] = await only()
+  expect(Number(made!.width)).toBeGreaterThan(200)
+  const whole = await pixels(page)
+  await dragBy(page, /^Width and height/, -60, -10)
+  await expect.poll(() => pixels(page)).not.toBe(whole)
+  await dragBy(page, /^Feather/, 25, 0)
+  const [pulled] = await only()
+  expect(Number(pulled!.width)).toBeLessThan(Number(made!.width) - 60)
+  expect(Number(pulled!.feather)).toBeGreaterThan(10)
+  await page.getByRole('button', { name: /^Place, on the stage/ }).press('Shift+ArrowRight')
+  await expect.poll(async () => (await only())[0]!.x).toBe(Math.round((Number(pulled!.x) + 10) * 10) / 10)
+
+  // What it does is one click, and one undo.
+  const added = await pixels(page)
+  await page.getByRole('radio', { name: 'Take' }).click()
+  await expect.poll(() => pixels(page)).not.toBe(added)
+  await page.keyboard.press('Control+z')
+  await expect.poll(() => pixels(page)).toBe(added)
+  await expect(page.locator('.thin .amount')).toHaveText('add')
+
+  // Its values are keyed as all others are.
+  await page.getByRole('button', { name: /^Set a key of Word · ellipse mask opacity here/ }).click()
+  const card = await savedCard(page, id)
+  expect(card.pieces[0]!.masks[0]!.opacity).toMatchObject({ keys: [{ frame: 0, value: 100 }] })
+
+  const file = join(folder, 'held.card.json')
+  writeFileSync(file, JSON.stringify(card))
+  execFileSync(process.execPath, ['.wax/node/wax.mjs', 'render', file, '--frames', '3-3', '--out', folder])
+  const hash = await page.evaluate((shown) => window.waxFrameHash!(shown, 3), card)
+  const [png] = readdirSync(folder).filter((name) => name.endsWith('.png'))
+  const { pixels: bytes } = await decodePng(readFileSync(join(folder, png!)))
+  expect(createHash('sha256').update(bytes).digest('hex')).toBe(hash)
+})
