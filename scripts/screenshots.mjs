@@ -6,7 +6,7 @@ import { startStand } from './stand.mjs'
 
 const FOLDER = 'docs/screenshots'
 
-buildApp()
+if (!process.argv.includes('--built')) buildApp()
 rmSync('.wax/shots', { recursive: true, force: true })
 const stand = await startStand({ folder: '.wax/shots' })
 const browser = await chromium.launch({
@@ -90,7 +90,7 @@ try {
   await page.goto('/card/demo-08-lift')
   await shown()
   await page.getByRole('button', { name: 'Time plate', exact: false }).first().click()
-  await page.getByRole('button', { name: /^Pour/ }).click()
+  await page.locator('button.pour').click()
   await page.waitForTimeout(2500)
   await shoot('bench-group')
 
@@ -127,6 +127,19 @@ try {
     timeout: 90_000,
   })
   await shoot('press-room')
+
+  await page.goto('/card/demo-01-opening')
+  await shown()
+  await page.getByRole('slider', { name: 'Frame', exact: true }).focus()
+  for (let i = 0; i < 6; i++) await page.keyboard.press('Shift+ArrowRight')
+  await page.locator('.piece .body').first().click()
+  await page.locator('button.pour').click()
+  await page.getByLabel(/^Find a coat/).fill('ellipse mask')
+  await page.keyboard.press('Enter')
+  await page.getByLabel('Title · ellipse mask feather', { exact: true }).last().fill('90')
+  await page.keyboard.press('Enter')
+  await page.waitForTimeout(3000)
+  await shoot('bench-mask')
 } finally {
   await browser.close()
   await stand.stop()
