@@ -19,7 +19,7 @@ CARD is a .card.json file, or a .card.zip with its fonts and pictures. --length 
 --font brings a TTF, OTF, WOFF or WOFF2 file that the card uses, --picture a PNG, JPEG or WebP file. Where
 a .card.json names a picture by its file, as in "picture": "boat.png", that file is read from the folder of the card.
 section prints, as JSON, what each coat lays at each distance from a straight edge of the piece.
-kinds lists every table: pieces, coats, finishes, motors, letter motion, paints, curves, blend modes, deliveries, with their values.
+kinds lists every table: pieces, coats, finishes, outline steps, masks, motors, letter motion, paints, curves, blend modes, deliveries, with their values.
 loop tells what every moving value does across the seam, and how much neighbouring pictures differ round the ring.`
 
 const COMMANDS = new Map<string, (args: string[]) => Promise<number>>(

@@ -120,7 +120,8 @@ const masks: PartList = {
   put: (piece, entries) => ({ ...piece, masks: entries as Mask[] }),
   parameters: (entry) => ({ ...maskOf((entry as Mask).kind).parameters, ...COMMON_MASK_PARAMETERS }),
   stem: () => 'mask',
-  label: (entry) => maskOf((entry as Mask).kind).label.toLowerCase(),
+  // Several of one kind are told apart by the names that they were given.
+  label: (entry) => ((entry as Mask).name || maskOf((entry as Mask).kind).label).toLowerCase(),
   likeness: (entry) => (entry as Mask).kind,
 }
 

@@ -75,6 +75,7 @@ test('wax kinds lists every table with its entries and their values', () => {
   expect(names('pieces')).toEqual(['type', 'box', 'ellipse', 'polygon', 'line', 'path', 'picture', 'group', 'wash'])
   expect(names('coats')).toEqual(['fill', 'stroke', 'shadow', 'glow', 'bevel', 'sheen', 'depth'])
   expect(names('finishes')).toHaveLength(20)
+  expect(names('masks')).toEqual(['box', 'ellipse', 'path'])
   expect(names('deliveries')).toEqual(['png', 'prores4444'])
   for (const [table, { kinds }] of Object.entries(tables)) expect([table, kinds.length > 1]).toEqual([table, true])
   expect(tables.motors!.kinds[0]!.parameters).toHaveProperty('amount')
