@@ -6,6 +6,7 @@ import { allPieces } from '../card/tree'
 import { MOST_DASHES } from '../steps/dashes'
 import { readHeights } from '../steps/slices'
 import { stepOf } from '../steps/table'
+import type { StoredValue } from '../values/moving'
 import { isMoving } from '../values/moving'
 import type { MotionFault } from './motion-faults'
 
@@ -81,15 +82,19 @@ function linkFaults(card: Card, piece: Piece): MotionFault[] {
   })
 }
 
+/** Paths without a line or a curve: the piece's own, and those of its masks. */
 function pathFaults(piece: Piece): MotionFault[] {
-  if (piece.kind !== 'path' || isMoving(piece.path)) return []
-  const { path } = piece as { path: string }
-  if (/[lhvcsqta]/i.test(path)) return []
-  return [
-    {
-      ...{ address: `${piece.id}/path`, label: `${piece.name} · path`, motor: null },
-      message: 'The path has a single point: nothing of it is seen.',
-      remedy: 'Draw it again, or add a point.',
-    },
-  ]
+  const isPoint = (path: unknown) => !isMoving(path as StoredValue) && !/[lhvcsqta]/i.test(String(path))
+  const fault = (address: string, label: string, message: string): MotionFault => ({
+    ...{ address, label: `${piece.name} · ${label}`, motor: null },
+    ...{ message, remedy: 'Draw it again, or add a point.' },
+  })
+  const own =
+    piece.kind === 'path' && isPoint(piece.path)
+      ? [fault(`${piece.id}/path`, 'path', 'The path has a single point: nothing of it is seen.')]
+      : []
+  const masks = piece.masks
+    .filter(({ kind, path, on }) => kind === 'path' && on !== false && isPoint(path))
+    .map(({ id, name }) => fault(`${piece.id}/${id}`, name || 'mask', 'Its path has a single point: it has no area.'))
+  return [...own, ...masks]
 }

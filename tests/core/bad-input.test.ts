@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
+import { createMask } from '#core/card/create'
 import { expectCard, readCard } from '#core/card/read'
-import type { BoxPiece, Card, PathPiece } from '#core/card/schema'
+import type { BoxPiece, Card, Mask, PathPiece } from '#core/card/schema'
 import { COATS } from '#core/coats/table'
 import { Engine } from '#core/frame/engine'
 import { MOST_PIXELS, PictureBook } from '#core/paint/pictures'
@@ -106,6 +107,7 @@ describe('pictures', () => {
 test('steps, links and paths that do nothing are named with a remedy; the rest of the card goes on', () => {
   let card = withPiece<BoxPiece>(emptyCard(200, 200), 'box', {
     ...{ id: 'box', name: 'Box', fitTo: ['box', 'nobody'], weave: 'box' },
+    masks: [{ ...createMask('path', 'point'), mode: 'take', path: 'M 5 5' } as Mask],
     outlineSteps: [
       step('draw-on', {}, 'drawn'),
       step('slices', { by: 'heights', heights: '1 0 2' }, 'cut'),
@@ -125,6 +127,7 @@ test('steps, links and paths that do nothing are named with a remedy; the rest o
     ['box/fitTo', expect.stringMatching(/“Box” leads back/)],
     ['box/fitTo', expect.stringMatching(/“nobody” is gone/)],
     ['box/weave', expect.stringMatching(/nothing of that kind/)],
+    ['box/point', expect.stringMatching(/no area/)],
   ])
   expect(engine.render(card, 0).pixels.some((v) => v > 0)).toBe(true)
 })

@@ -44,10 +44,10 @@ const formed = computed(() => takesEntries(props.piece, 'step'))
 const addLabel = computed(() =>
   formed.value ? 'Pour, form or finish' : coated.value ? 'Pour or finish' : 'Add a finish',
 )
-/** A coat behind whose blend mode cannot reach what lies behind the piece, because the piece has finishes. */
+/** A coat behind whose blend mode cannot reach what lies behind the piece, because the piece has finishes or masks. */
 const unheard = computed(() => {
-  const { coats, finishes } = props.piece
-  if (finishes.length === 0) return ''
+  const { coats, finishes, masks } = props.piece
+  if (finishes.length + masks.length === 0) return ''
   const coat = coats.behind.find(({ kind, blend }) => blend !== 'normal' && !coatOf(kind).ownBlend)
   return coat ? coatTitle(coat).toLowerCase() : ''
 })
@@ -178,7 +178,8 @@ function toggle(coat: Coat) {
       />
     </button>
     <p v-if="unheard" class="quiet note">
-      Because of its finishes, {{ unheard }} blends with the piece itself and not with what lies behind it.
+      Because of its {{ piece.finishes.length > 0 ? 'finishes' : 'masks' }}, {{ unheard }} blends with the piece itself
+      and not with what lies behind it.
     </p>
   </div>
 </template>
