@@ -1,4 +1,5 @@
-import { choice, path } from '../values/parameter-kinds'
+import { fillRule } from '../pieces/common-parameters'
+import { path } from '../values/parameter-kinds'
 import { defineMask } from './definition'
 
 export const pathMask = defineMask({
@@ -11,15 +12,7 @@ export const pathMask = defineMask({
       help: 'SVG path data around the place of the mask',
       default: 'M -200 100 L 0 -120 L 200 100 Z',
     }),
-    rule: choice({
-      label: 'Filled by',
-      help: 'What lies within a path that crosses itself (SVG 2, fill-rule)',
-      default: 'nonzero',
-      options: [
-        { value: 'nonzero', label: 'Non-zero' },
-        { value: 'evenodd', label: 'Even-odd' },
-      ],
-    }),
+    rule: fillRule,
   },
   headline: 'feather',
   outline: ({ path, rule }, work) => work.united(work.flat(work.path(path)), rule),

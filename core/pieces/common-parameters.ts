@@ -25,3 +25,13 @@ export const cap = choice({
     { value: 'square', label: 'Square' },
   ],
 })
+
+export const fillRule = choice({
+  label: 'Filled by',
+  help: 'What lies within a path that crosses itself (SVG 2, fill-rule)',
+  default: 'nonzero',
+  options: [
+    { value: 'nonzero', label: 'Non-zero' },
+    { value: 'evenodd', label: 'Even-odd' },
+  ],
+})

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { choice, path as pathData } from '../values/parameter-kinds'
-import { cap, thickness } from './common-parameters'
+import { cap, fillRule, thickness } from './common-parameters'
 import { definePiece } from './definition'
 
 /** How many values of pressure a path keeps, at even distances along it. */
@@ -24,15 +24,7 @@ export const PATH_PARAMETERS = {
       { value: 'bevel', label: 'Bevel' },
     ],
   }),
-  rule: choice({
-    label: 'Filled by',
-    help: 'What lies within a path that crosses itself (SVG 2, fill-rule)',
-    default: 'nonzero',
-    options: [
-      { value: 'nonzero', label: 'Non-zero' },
-      { value: 'evenodd', label: 'Even-odd' },
-    ],
-  }),
+  rule: fillRule,
 } as const
 
 export const path = definePiece({
