@@ -70,3 +70,32 @@ test('a word is held by a mask: by hand on the stage and by keys, undone, and re
   const { pixels: bytes } = await decodePng(readFileSync(join(folder, png!)))
   expect(createHash('sha256').update(bytes).digest('hex')).toBe(hash)
 })
+
+test('the points of a path mask are dragged, added and taken away on the stage', async ({ page }) => {
+  const start = withType(
+    { ...emptyCard(640, 360, 24), name: 'Cut', background: solid('#1E3A46') },
+    { id: 'word', name: 'Word', wording: 'QUAY', font: 'anton', size: 150, align: 'centre', x: 320, y: 240 },
+    { face: [coat('fill', 'fill', { paint: solid('#FFF6EE') })] },
+  )
+  const id = await openCard(page, start)
+  const path = async () => String(((await savedCard(page, id)).pieces[0]!.masks[0] as Mask).path)
+  await page.locator('.piece .body', { hasText: 'Word' }).click()
+  await page.getByRole('button', { name: 'Pour, form or finish' }).click()
+  await page.getByRole('menuitem', { name: 'Path mask' }).click()
+  await expect(page.locator('.thin .title', { hasText: 'Path mask' })).toBeVisible()
+  const before = await path()
+  const points = page.locator('.path .point')
+  await expect(points).toHaveCount(3)
+  const { x, y } = (await points.nth(1).boundingBox())!
+  await page.mouse.move(x + 4, y + 4)
+  await page.mouse.down()
+  await page.mouse.move(x + 60, y - 20, { steps: 4 })
+  await page.mouse.up()
+  await expect.poll(path).not.toBe(before)
+  await expect.poll(path).toMatch(/^M -200 100 L \d/)
+  // The point that was dragged is the one that Delete takes away; with none chosen it takes the mask.
+  await page.keyboard.press('Delete')
+  await expect.poll(path).toBe('M -200 100 L 200 100 Z')
+  await page.keyboard.press('Delete')
+  await expect.poll(async () => (await savedCard(page, id)).pieces[0]!.masks).toEqual([])
+})

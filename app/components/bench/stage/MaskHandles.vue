@@ -10,6 +10,7 @@ import { useMoment } from '~/composables/moment'
 import { usePutValues } from '~/composables/put-values'
 import { useBench } from '~/stores/bench'
 import GripHandles from './GripHandles.vue'
+import PathHandles from './PathHandles.vue'
 
 /** The edge of a mask, and hands on its place, its sides, its turn and its feather. */
 const props = defineProps<{ hand: StageHand }>()
@@ -27,18 +28,20 @@ const parent = computed(() => {
   if (common.value.space === 'card' || bench.piece!.kind === 'wash') return onCard
   return props.hand.outlook().find(({ id }) => id === bench.piece!.id)?.placement ?? onCard
 })
-const edge = computed(() => {
+const stands = computed(() => {
   const { x, y, rotation } = common.value
-  const stands = within(parent.value, { x, y, rotation, scale: 1 })
-  return rings.value
+  return within(parent.value, { x, y, rotation, scale: 1 })
+})
+const edge = computed(() =>
+  rings.value
     .map(({ points }) => {
       const at = Array.from({ length: points.length / 2 }, (_, i) =>
-        props.hand.onScreen(place(stands, { x: points[i * 2]!, y: points[i * 2 + 1]! })),
+        props.hand.onScreen(place(stands.value, { x: points[i * 2]!, y: points[i * 2 + 1]! })),
       )
       return `M${at.map((point) => `${point.x},${point.y}`).join('L')}Z`
     })
-    .join('')
-})
+    .join(''),
+)
 /** Px of its space that 100 % stands for. */
 const side = computed(() => {
   const { width, height } = bench.card!.frame
@@ -57,6 +60,14 @@ const putValues = usePutValues(
   <g class="mask">
     <path class="edge under" :d="edge" />
     <path class="edge" :d="edge" />
+    <PathHandles
+      v-if="mask.kind === 'path'"
+      :hand="hand"
+      :piece="bench.piece!.id"
+      :address="`${bench.piece!.id}/${mask.id}/path`"
+      :path="mask.path!"
+      :placement="stands"
+    />
     <GripHandles
       :hand="hand"
       :grips="grips"

@@ -4,8 +4,8 @@ import { computed, ref } from 'vue'
 import { writeValue } from '#core/edit/values'
 import { PATH_PARAMETERS } from '#core/pieces/path'
 import { valueAt } from '#core/values/evaluated'
-import type { PathPiece } from '#core/card/schema'
-import { readPathData } from '#core/outline/svg-path'
+import { isPathData, readPathData } from '#core/outline/svg-path'
+import type { Placement } from '#core/outline/outline'
 import { place, unplace } from '#core/outline/outline'
 import type { PathContour, PointPlace } from '#core/outline/path-points'
 import {
@@ -20,37 +20,49 @@ import {
 } from '#core/outline/path-points'
 import { snapPoint } from '#core/stage/snap'
 import type { Point } from '#core/units'
+import type { StoredValue } from '#core/values/moving'
 import type { Held, StageHand } from '~/composables/stage-hand'
 import { useRibbon } from '~/stores/ribbon'
 import { useMoment } from '~/composables/moment'
 import { useBench } from '~/stores/bench'
 import { useStage } from '~/stores/stage'
 
-const props = defineProps<{ hand: StageHand; piece: PathPiece }>()
+/** The points of a path where it stands: that of a piece, or of a mask. */
+const props = defineProps<{
+  hand: StageHand
+  /** The piece that the path belongs to. */
+  piece: string
+  address: string
+  /** As it is stored. */
+  path: StoredValue
+  /** From the path's own space to the card. */
+  placement: Placement
+  /** What Escape and Enter do; by default they are left to others. */
+  leave?: () => void
+}>()
 const bench = useBench()
 const ribbon = useRibbon()
 const stage = useStage()
 
 type Side = 'before' | 'after'
 const chosen = ref<PointPlace | null>(null)
-const { base } = useMoment(() => props.piece.id)
-const path = computed(() => valueAt(PATH_PARAMETERS.path, props.piece.path, base.value) as string)
-const contours = computed(() => pointsOf(readPathData(path.value, props.piece.name)))
-const entry = computed(() => props.hand.outlook().find(({ id }) => id === props.piece.id) ?? null)
-const toScreen = (p: Point) => props.hand.onScreen(place(entry.value!.placement, p))
+const { base } = useMoment(() => props.piece)
+const data = computed(() => valueAt(PATH_PARAMETERS.path, props.path, base.value) as string)
+const contours = computed(() => (isPathData(data.value) ? pointsOf(readPathData(data.value, props.address)) : []))
+const toScreen = (p: Point) => props.hand.onScreen(place(props.placement, p))
 const isChosen = (contour: number, point: number) => chosen.value?.contour === contour && chosen.value.point === point
 
 function put(label: string, next: readonly PathContour[], mark = '') {
-  const data = writePoints(next)
-  bench.edit(label, (card) => writeValue(card, `${props.piece.id}/path`, ribbon.frame, data), mark)
+  const text = writePoints(next)
+  bench.edit(label, (card) => writeValue(card, props.address, ribbon.frame, text), mark)
 }
 
 /** The pointer in the path's own space; it rests on lines and on the grid unless Ctrl is held. */
 function own(point: Point, event: Held): Point {
-  if (event.ctrlKey) return unplace(entry.value!.placement, point)
-  const snapped = snapPoint(point, props.hand.linesFor([props.piece.id]), props.hand.reach.value, stage.grid)
+  if (event.ctrlKey) return unplace(props.placement, point)
+  const snapped = snapPoint(point, props.hand.linesFor([props.piece]), props.hand.reach.value, stage.grid)
   props.hand.showGuides(snapped.guides)
-  return unplace(entry.value!.placement, { x: point.x + snapped.by.x, y: point.y + snapped.by.y })
+  return unplace(props.placement, { x: point.x + snapped.by.x, y: point.y + snapped.by.y })
 }
 
 function dragPoint(event: PointerEvent, at: PointPlace) {
@@ -65,22 +77,18 @@ function dragPoint(event: PointerEvent, at: PointPlace) {
 /** Begins to move a point, or one of its handles; gives what follows the hand. */
 function pointMover(at: PointPlace): (point: Point, event: Held) => void {
   const start = contours.value
-  return (point, next) => put('Move a point', movePoint(start, at, own(point, next)), `${props.piece.id}/point`)
+  return (point, next) => put('Move a point', movePoint(start, at, own(point, next)), `${props.address}/point`)
 }
 
 function handleMover(at: PointPlace, side: Side): (point: Point, event: Held) => void {
   const start = contours.value
   // Alt breaks the line between the two handles.
   return (point, next) =>
-    put(
-      'Bend',
-      moveHandle(start, at, side, unplace(entry.value!.placement, point), !next.altKey),
-      `${props.piece.id}/bend`,
-    )
+    put('Bend', moveHandle(start, at, side, unplace(props.placement, point), !next.altKey), `${props.address}/bend`)
 }
 
 const dragHandle = (event: PointerEvent, at: PointPlace, side: Side) => props.hand.drag(event, handleMover(at, side))
-const onCard = (point: Point) => place(entry.value!.placement, point)
+const onCard = (point: Point) => place(props.placement, point)
 function nudgePoint(event: KeyboardEvent, at: PointPlace, point: Point) {
   if (event.key === ' ') {
     event.preventDefault()
@@ -91,7 +99,7 @@ function nudgePoint(event: KeyboardEvent, at: PointPlace, point: Point) {
 
 /** A new point where the path was pressed. */
 function addPoint(event: PointerEvent) {
-  const point = unplace(entry.value!.placement, props.hand.cardPoint(event))
+  const point = unplace(props.placement, props.hand.cardPoint(event))
   const nearest = nearestOn(contours.value, point)
   if (!nearest || nearest.t <= 0 || nearest.t >= 1) return
   put('Add a point', insertPoint(contours.value, nearest.at, nearest.t))
@@ -112,7 +120,7 @@ useEventListener(
     if ((event.target as HTMLElement).matches('input:not([type=range]), textarea, select')) return
     const isDelete = event.key === 'Delete' || event.key === 'Backspace'
     if (isDelete && chosen.value) remove()
-    else if (event.key === 'Escape' || event.key === 'Enter') stage.editedPath = null
+    else if (props.leave && (event.key === 'Escape' || event.key === 'Enter')) props.leave()
     else return
     event.preventDefault()
     event.stopImmediatePropagation()
@@ -137,7 +145,7 @@ const drawn = computed(() =>
 </script>
 
 <template>
-  <g v-if="entry" class="path">
+  <g v-if="contours.length > 0" class="path">
     <path class="under" :d="drawn" />
     <path class="line" :d="drawn" />
     <path class="press" :d="drawn" @pointerdown.stop="addPoint"><title>Press to add a point</title></path>

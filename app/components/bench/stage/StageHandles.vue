@@ -47,6 +47,7 @@ const edited = computed(() => {
   const piece = bench.piece
   return piece?.kind === 'path' && stage.editedPath === piece.id ? (piece as PathPiece) : null
 })
+const editedPlacement = computed(() => props.outlook.find(({ id }) => id === edited.value?.id)?.placement ?? null)
 const written = computed(() => {
   const piece = bench.piece
   return piece?.kind === 'type' && stage.editedWords === piece.id ? piece : null
@@ -264,7 +265,15 @@ const netBox = computed(() => {
       <line v-for="x in guides.x" :key="`gx${x}`" class="guide" :x1="x * zoom" :x2="x * zoom" y1="0" y2="100%" />
       <line v-for="y in guides.y" :key="`gy${y}`" class="guide" :y1="y * zoom" :y2="y * zoom" x1="0" x2="100%" />
       <WeaveHandles v-if="woven" :hand="hand" :piece="woven" />
-      <PathHandles v-if="edited" :hand="hand" :piece="edited" />
+      <PathHandles
+        v-if="edited && editedPlacement"
+        :hand="hand"
+        :piece="edited.id"
+        :address="`${edited.id}/path`"
+        :path="edited.path"
+        :placement="editedPlacement"
+        :leave="() => (stage.editedPath = null)"
+      />
       <template v-else-if="!written && !bench.mask">
         <SelectionHandles :hand="hand" />
         <RouteHandles v-if="stage.routes" :hand="hand" />
