@@ -9,6 +9,7 @@ import { MASKS, maskOf } from '#core/masks/table'
 import type { Parameter } from '#core/values/parameter-kinds'
 import { endsOf } from '../support/ends'
 import { coat, emptyCard, finish, floatsOf, fontBytes, solid, withBox, withPiece, withWash } from '../support/engine'
+import { expectSamePicture } from '../support/same-picture'
 
 const SIZE = { w: 256, h: 192 }
 
@@ -56,9 +57,6 @@ function scene(one: Mask): Card {
   return expectCard(card)
 }
 
-const equal = (a: { pixels: Uint8Array }, b: { pixels: Uint8Array }) =>
-  Buffer.from(a.pixels).equals(Buffer.from(b.pixels))
-
 const CASES = MASKS.flatMap(({ kind, parameters }) =>
   Object.entries<Parameter>({ ...parameters, ...COMMON_MASK_PARAMETERS }).flatMap(([name, parameter]) =>
     (parameter.type === 'path' ? ['M 0 0 L 60 0 L 0 60 Z', 'M 5 5'] : endsOf(parameter)).map((end) => {
@@ -74,15 +72,7 @@ describe('masks', () => {
     const engine = engineOf()
     for (const [kind, values] of CASES) {
       const card = scene(mask(kind, values))
-      const label = JSON.stringify([kind, values])
-      const whole = engine.render(card, 3)
-      expect([label, equal(whole, engineOf(false).render(card, 3))]).toEqual([label, true])
-      const part = engine.render({ ...card }, 3, { region: { x: 64, y: 64, w: 128, h: 64 } })
-      for (let y = 0; y < 64; y++) {
-        const row = part.pixels.subarray(y * 128 * 4, (y + 1) * 128 * 4)
-        const same = whole.pixels.subarray(((y + 64) * SIZE.w + 64) * 4, ((y + 64) * SIZE.w + 192) * 4)
-        if (!Buffer.from(row).equals(Buffer.from(same))) throw new Error(`${label}: row ${y} differs`)
-      }
+      expectSamePicture(engine, engineOf(false), card, 3, JSON.stringify([kind, values]))
     }
   })
 

@@ -7,6 +7,7 @@ import { STEPS, stepOf } from '#core/steps/table'
 import type { Parameter } from '#core/values/parameter-kinds'
 import { endsOf } from '../support/ends'
 import { coat, emptyCard, fontBytes, solid, step, withPiece } from '../support/engine'
+import { equalPictures, expectSamePicture } from '../support/same-picture'
 
 const SIZE = { w: 256, h: 192 }
 const LOOK = {
@@ -63,23 +64,11 @@ function casesOf({ kind, parameters }: StepDefinition): OutlineStep[] {
   })
 }
 
-const equal = (a: { pixels: Uint8Array }, b: { pixels: Uint8Array }) =>
-  Buffer.from(a.pixels).equals(Buffer.from(b.pixels))
-
 describe.each(STEPS.map((definition) => [definition.kind, definition] as const))('%s', (kind, definition) => {
   test('whatever its values are: a picture, the same in parts and with nothing kept', () => {
     const engine = engineOf()
     for (const one of casesOf(definition)) {
-      const card = cardWith(withLine(one))
-      const label = JSON.stringify(one)
-      const whole = engine.render(card, 3)
-      expect([label, equal(whole, engineOf(false).render(card, 3))]).toEqual([label, true])
-      const part = engine.render({ ...card }, 3, { region: { x: 64, y: 64, w: 128, h: 64 } })
-      for (let y = 0; y < 64; y++) {
-        const row = part.pixels.subarray(y * 128 * 4, (y + 1) * 128 * 4)
-        const same = whole.pixels.subarray(((y + 64) * SIZE.w + 64) * 4, ((y + 64) * SIZE.w + 192) * 4)
-        if (!Buffer.from(row).equals(Buffer.from(same))) throw new Error(`${label}: row ${y} differs`)
-      }
+      expectSamePicture(engine, engineOf(false), cardWith(withLine(one)), 3, JSON.stringify(one))
     }
   })
 
@@ -89,9 +78,9 @@ describe.each(STEPS.map((definition) => [definition.kind, definition] as const))
     const base = withLine(step(kind)).slice(1)
     const plain = engine.render(cardWith(base), 0)
     const off = step(kind, { ...shaken, on: false })
-    expect(equal(engine.render(cardWith([off, ...base]), 0), plain)).toBe(true)
+    expect(equalPictures(engine.render(cardWith([off, ...base]), 0), plain)).toBe(true)
     const on = engine.render(cardWith([step(kind, shaken), ...base]), 0)
-    expect(equal(on, plain)).toBe(false)
+    expect(equalPictures(on, plain)).toBe(false)
   })
 
   test('each letter for itself or the whole: both are there on type alone', () => {
