@@ -39,10 +39,12 @@ export function entryTitle(entry: Entry): string {
 
 /** The value that says most of it, as its slab shows it. */
 export function entryHeadline(entry: Entry, at: Moment): string {
-  // What a mask does says more than how large it is.
-  const { mode } = COMMON_MASK_PARAMETERS
-  if (familyOf(entry) === 'mask') return mode.options.find(({ value }) => value === entry.mode)!.label.toLowerCase()
-  const { headline, parameters } = definitionOf(entry)
+  const definition = definitionOf(entry)
+  // Of a mask, what it does says more than how large it is.
+  if (!('headline' in definition)) {
+    return COMMON_MASK_PARAMETERS.mode.options.find(({ value }) => value === entry.mode)!.label.toLowerCase()
+  }
+  const { headline, parameters } = definition
   // Where the headline does not count, the first amount does.
   const name = counts(parameters[headline]!, entry)
     ? headline

@@ -1,4 +1,3 @@
-import type { Card } from '../card/schema'
 import type { Px, Rect } from '../units'
 import { parentOf, shown } from './holders'
 import type { FormedPiece } from './outlines'
@@ -17,9 +16,9 @@ export interface BeforeStep {
 }
 
 /** Null where the piece has no outline now. Throws a WaxError for a piece that is not there. */
-export function beforeStep(drawing: Drawing, card: Card, id: string, step: string): BeforeStep | null {
-  const piece = pieceOf(card, id)
-  const parent = parentOf(card, id, drawing.at)
+export function beforeStep(drawing: Drawing, id: string, step: string): BeforeStep | null {
+  const piece = pieceOf(drawing.card, id)
+  const parent = parentOf(drawing.card, id, drawing.at)
   const standing = parent && standingOf(shown(piece), parent, drawing.at)
   return standing && drawing.outlines.beforeStep(piece as FormedPiece, standing.at, step, id)
 }

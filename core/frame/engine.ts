@@ -269,7 +269,7 @@ export class Engine {
   /** What comes into an outline step of a piece at a frame; null where the piece has no outline then. */
   beforeStep(card: Card, id: string, step: string, frame: Frames): BeforeStep | null {
     this.kernels.begin(this.most)
-    return beforeStep(this.drawing(card, shownMoment(card, frame), 1), card, id, step)
+    return beforeStep(this.drawing(card, shownMoment(card, frame), 1), id, step)
   }
 
   /**

@@ -12,7 +12,6 @@ export const boxMask = defineMask({
     height: extent('Height', 'Height of the box, in px', 200),
     radius: cornerRadius('Corners', 'all four corners'),
   },
-  headline: 'width',
   outline({ width, height, radius: r }, { flat }) {
     return width > 0 && height > 0 ? flat(boxPath(width, height, [r, r, r, r])) : []
   },

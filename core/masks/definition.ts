@@ -13,8 +13,6 @@ export interface MaskDefinition<T extends Parameters = Parameters> {
   /** What it is, in one sentence. */
   help: string
   parameters: T
-  /** The value shown on its slab. */
-  headline: string
   /** Its area around its own place, in px; rings do not overlap. */
   outline(values: EvaluatedValues<T>, work: OutlineWork): Ring[]
   /** What it has on the stage to take hold of, beside its place. */

@@ -11,7 +11,6 @@ export const ellipseMask = defineMask({
     width: extent('Width', 'Width of the ellipse, in px', 300),
     height: extent('Height', 'Height of the ellipse, in px', 300),
   },
-  headline: 'width',
   outline: ({ width, height }, { flat }) => (width > 0 && height > 0 ? flat(ellipsePath(width, height)) : []),
   grips: ({ width, height }) => [sidesGrip(width, height, Math.SQRT1_2)],
 })

@@ -3,6 +3,7 @@ import type { Ring } from '../outline/contour'
 import { flatten, flattenStretches } from '../outline/contour'
 import type { Placement } from '../outline/outline'
 import { place, unplace } from '../outline/outline'
+import { grownRings } from '../outline/grown'
 import { spanOf } from '../outline/span'
 import { readPathData } from '../outline/svg-path'
 import { unite } from '../outline/unite'
@@ -36,6 +37,10 @@ export function maskRings(kind: string, values: never): Ring[] {
   }
 }
 
+/** The same edge, moved outward by some px. */
+export const grownEdge = (rings: readonly Ring[], by: Px): Ring[] =>
+  grownRings(rings, by, 'round', { tolerance: TOLERANCE, grid: GRID })
+
 /** How far beyond the edge the hand stands that turns. */
 const TURNER: Px = 60
 
@@ -46,7 +51,7 @@ const TURNER: Px = 60
 export function maskGrips(
   kind: string,
   values: never,
-  { x, y, rotation, feather }: EvaluatedValues<typeof COMMON_MASK_PARAMETERS>,
+  { x, y, rotation, feather, grow }: EvaluatedValues<typeof COMMON_MASK_PARAMETERS>,
   rings: readonly Ring[],
   side: Px,
 ): Grip[] {
@@ -57,13 +62,14 @@ export function maskGrips(
   const whole = spanOf(rings)
   if (!whole) return [placeGrip]
   const { left, top, right, bottom } = whole
+  const edge = right + px(grow)
   const own = [
     ...(maskOf(kind).grips?.(values, { px, whole, line: null }) ?? []),
     {
       label: 'Feather',
-      from: { x: right, y: (top + bottom) / 2 },
-      at: { x: right + px(feather), y: (top + bottom) / 2 },
-      values: (point: Point) => ({ feather: Math.max(0, point.x - right) }),
+      from: { x: edge, y: (top + bottom) / 2 },
+      at: { x: edge + px(feather), y: (top + bottom) / 2 },
+      values: (point: Point) => ({ feather: Math.max(0, point.x - edge) }),
     },
   ]
   const above = { x: (left + right) / 2, y: top }

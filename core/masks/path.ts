@@ -14,6 +14,5 @@ export const pathMask = defineMask({
     }),
     rule: fillRule,
   },
-  headline: 'feather',
   outline: ({ path, rule }, work) => work.united(work.flat(work.path(path)), rule),
 })

@@ -129,6 +129,12 @@ describe('masks', () => {
       mask('box', { width: 160, height: 80, feather: { unit: '%', value: 0.5 }, grow: { unit: '%', value: 0.2 } }),
     ])
     expect(floatsOf(engineOf(), share).values).toEqual(floatsOf(engineOf(), px).values)
+    // 10 % of the frame's smaller side, 192 px.
+    const [ofFrame, inPx] = [{ unit: '%', value: 10 }, 19.2].map((feather) => {
+      const masks = [mask('box', { x: 128, y: 96, width: 90, height: 70, feather }, 'on-wash')]
+      return floatsOf(engineOf(), expectCard(withWash(held([]), [finish('exposure', { stops: -2 })], { masks }))).values
+    })
+    expect(ofFrame).toEqual(inPx)
   })
 
   test('moves, turns and grows with the piece, or stays on the card', () => {

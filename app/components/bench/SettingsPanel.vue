@@ -51,6 +51,13 @@ const places = computed(() => {
   if (!bench.piece) return listParameters(bench.card!)
   return listPieceParameters(bench.piece)
 })
+/** What of a mask would change nothing: a wash has no space of its own, and without finishes there is no before and after. */
+const idleOfMask = computed(() => {
+  const { piece } = bench
+  if (!bench.mask || !piece) return []
+  if (piece.kind === 'wash') return ['space', 'stage']
+  return piece.finishes.length === 0 ? ['stage'] : []
+})
 /** The parameters of the selection itself, paints apart. */
 const rows = computed(() => {
   const base = [bench.piece?.id, part.value?.id].filter(Boolean).join('/')
@@ -70,6 +77,7 @@ const rows = computed(() => {
     ({ address, parameter }) =>
       (placed || ['opacity', 'blend', 'on'].includes(address.slice(base.length + 1))) &&
       counts(parameter, values, on) &&
+      !idleOfMask.value.includes(nameOf({ address })) &&
       !(ownBlend && address.endsWith('/blend')),
   )
 })
@@ -92,7 +100,7 @@ const placeNumbers = computed(() => {
   const rank = ({ address }: ParameterPlace) => PLACE_ORDER.indexOf(address.slice(address.lastIndexOf('/') + 1))
   return rows.value.filter(isPlaceNumber).sort((a, b) => rank(a) - rank(b))
 })
-const nameOf = ({ address }: ParameterPlace) => address.slice(address.lastIndexOf('/') + 1)
+const nameOf = ({ address }: Pick<ParameterPlace, 'address'>) => address.slice(address.lastIndexOf('/') + 1)
 const groups = computed(() =>
   !bench.piece || part.value
     ? []

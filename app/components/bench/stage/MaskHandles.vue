@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { COMMON_MASK_PARAMETERS } from '#core/masks/definition'
-import { maskGrips, maskRings } from '#core/masks/on-stage'
+import { grownEdge, maskGrips, maskRings } from '#core/masks/on-stage'
 import { maskOf } from '#core/masks/table'
 import { place, within } from '#core/outline/outline'
 import { valuesAt } from '#core/values/evaluated'
@@ -32,8 +32,19 @@ const stands = computed(() => {
   const { x, y, rotation } = common.value
   return within(parent.value, { x, y, rotation, scale: 1 })
 })
+/** Px of its space that 100 % stands for. */
+const side = computed(() => {
+  const { width, height } = bench.card!.frame
+  if (bench.piece!.kind === 'wash') return Math.min(width, height)
+  const stands = props.hand.outlook().find(({ id }) => id === bench.piece!.id)
+  return stands ? (stands.reference * stands.placement.scale) / parent.value.scale : 0
+})
+const grow = computed(() => {
+  const length = common.value.grow
+  return typeof length === 'number' ? length : (length.value / 100) * side.value
+})
 const edge = computed(() =>
-  rings.value
+  grownEdge(rings.value, grow.value)
     .map(({ points }) => {
       const at = Array.from({ length: points.length / 2 }, (_, i) =>
         props.hand.onScreen(place(stands.value, { x: points[i * 2]!, y: points[i * 2 + 1]! })),
@@ -42,13 +53,6 @@ const edge = computed(() =>
     })
     .join(''),
 )
-/** Px of its space that 100 % stands for. */
-const side = computed(() => {
-  const { width, height } = bench.card!.frame
-  if (bench.piece!.kind === 'wash') return Math.min(width, height)
-  const stands = props.hand.outlook().find(({ id }) => id === bench.piece!.id)
-  return stands ? (stands.reference * stands.placement.scale) / parent.value.scale : 0
-})
 const grips = computed(() => maskGrips(mask.value.kind, values.value, common.value, rings.value, side.value))
 const putValues = usePutValues(
   () => mask.value,
