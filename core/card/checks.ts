@@ -9,7 +9,7 @@ import { easingSchema } from '../values/keys'
 import { colourSchema, movableNumber } from '../values/moving'
 import { shapeOf } from '../values/parameters'
 import { paintSchema, pictureId } from '../values/paints'
-import { COMMON_MASK_PARAMETERS } from '../masks/definition'
+import { parametersOfMask } from '../masks/definition'
 import { MASKS } from '../masks/table'
 import { COMMON_STEP_PARAMETERS } from '../steps/definition'
 import { STEPS } from '../steps/table'
@@ -84,8 +84,7 @@ const maskSchemas = MASKS.map((mask) =>
       id,
       kind: z.literal(mask.kind),
       name: z.string().max(120).default(''),
-      ...shapeOf(mask.parameters),
-      ...shapeOf(COMMON_MASK_PARAMETERS),
+      ...shapeOf(parametersOfMask(mask)),
     })
     .describe(`${mask.label}. ${mask.help}.`),
 )

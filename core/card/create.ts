@@ -4,7 +4,7 @@ import { COMMON_FINISH_PARAMETERS } from '../finishes/definition'
 import { finishOf } from '../finishes/table'
 import type { Rate } from '../values/rate'
 import { defaultsOf } from '../values/parameters'
-import { COMMON_MASK_PARAMETERS } from '../masks/definition'
+import { parametersOfMask } from '../masks/definition'
 import { maskOf } from '../masks/table'
 import { COMMON_STEP_PARAMETERS } from '../steps/definition'
 import { stepOf } from '../steps/table'
@@ -81,11 +81,9 @@ export function createStep(kind: string, id: string): OutlineStep {
 
 /** A new mask with the values of its definition. */
 export function createMask(kind: string, id: string): Mask {
-  const { parameters } = maskOf(kind)
   return {
     ...{ id, kind, name: '' },
-    ...defaultsOf(parameters),
-    ...defaultsOf(COMMON_MASK_PARAMETERS),
+    ...defaultsOf(parametersOfMask(maskOf(kind))),
   } as unknown as Mask
 }
 

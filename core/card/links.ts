@@ -1,11 +1,12 @@
 import { finishOf } from '../finishes/table'
+import { maskOf } from '../masks/table'
 import { hasOutline } from '../pieces/definition'
 import { PIECE_KINDS } from '../pieces/table'
 import type { LinkUse } from '../values/parameter-kinds'
 import type { Card, Finish, Piece } from './schema'
-import { allPieces, piecesIn } from './tree'
+import { allPieces, holdersOf, piecesIn } from './tree'
 
-// Pieces that look at others: finishes with a map, boxes that fit words, lines woven through letters, type along a path. Which
+// Pieces that look at others: finishes with a map, mattes, twins, boxes that fit words, lines woven through letters, type along a path. Which
 // one it is, and whether it can be looked at.
 
 /** The piece that a finish looks at; null for none. */
@@ -17,9 +18,21 @@ export const fittedTo = (piece: Piece): readonly string[] => ('fitTo' in piece ?
 /** The path that type stands along; null for none. */
 export const alongOf = (piece: Piece): string | null => (piece.kind === 'type' ? piece.along : null)
 
+/** The pieces that a piece is seen within, by its mattes. */
+export const mattesOf = (piece: Piece): string[] =>
+  piece.masks.flatMap((mask) => maskOf(mask.kind).matte?.(mask).source ?? [])
+
+/** The pieces whose pictures a piece shows again, or is seen within. */
+export const shownIn = (piece: Piece): string[] => [
+  ...[PIECE_KINDS[piece.kind].shows?.(piece) ?? []].flat(),
+  ...mattesOf(piece),
+]
+
 /** All pieces that one looks at by itself, those of its finishes' maps included. */
 const linksOf = (piece: Piece): string[] =>
-  [...piece.finishes.map(lookedAt), ...fittedTo(piece), piece.weave, alongOf(piece)].filter((id) => id !== null)
+  [...piece.finishes.map(lookedAt), ...shownIn(piece), ...fittedTo(piece), piece.weave, alongOf(piece)].filter(
+    (id) => id !== null,
+  )
 
 /** Why a piece cannot be looked at from another one. */
 export type LinkFault = 'missing' | 'shapeless' | 'circle'
@@ -67,4 +80,32 @@ function findFault(pieces: readonly Piece[], from: string, to: string, use: Link
     open.push(...piecesIn(piece), ...linksOf(piece).flatMap((id) => byId.get(id) ?? []))
   }
   return null
+}
+
+const NONE: readonly Piece[] = []
+const shown = new WeakMap<Card['pieces'], WeakMap<Piece, readonly Piece[]>>()
+
+/**
+ * All pieces whose pictures a piece shows or is seen within, and so on from there: with what they hold, and those that hold them.
+ */
+export function shownFrom({ pieces }: Pick<Card, 'pieces'>, piece: Piece): readonly Piece[] {
+  const first = allPieces([piece]).flatMap(shownIn)
+  if (first.length === 0) return NONE
+  const known = shown.get(pieces) ?? new WeakMap<Piece, readonly Piece[]>()
+  shown.set(pieces, known)
+  let found = known.get(piece)
+  if (!found) {
+    const byId = new Map(allPieces(pieces).map((one) => [one.id, one]))
+    const all = new Set<Piece>()
+    for (const open = first; open.length > 0;) {
+      const source = byId.get(open.pop()!)
+      if (!source || all.has(source)) continue
+      const held = allPieces([source])
+      for (const one of [...held, ...holdersOf(pieces, source.id)]) all.add(one)
+      open.push(...held.flatMap(shownIn))
+    }
+    found = [...all]
+    known.set(piece, found)
+  }
+  return found
 }

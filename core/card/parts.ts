@@ -2,7 +2,7 @@ import { COMMON_COAT_PARAMETERS } from '../coats/definition'
 import { coatOf } from '../coats/table'
 import { COMMON_FINISH_PARAMETERS } from '../finishes/definition'
 import { finishOf } from '../finishes/table'
-import { COMMON_MASK_PARAMETERS } from '../masks/definition'
+import { parametersOfMask } from '../masks/definition'
 import { maskOf } from '../masks/table'
 import { hasOutline } from '../pieces/definition'
 import { PIECE_KINDS } from '../pieces/table'
@@ -118,7 +118,7 @@ const masks: PartList = {
   path: ['masks'],
   of: (piece) => piece.masks,
   put: (piece, entries) => ({ ...piece, masks: entries as Mask[] }),
-  parameters: (entry) => ({ ...maskOf((entry as Mask).kind).parameters, ...COMMON_MASK_PARAMETERS }),
+  parameters: (entry) => parametersOfMask(maskOf((entry as Mask).kind)),
   stem: () => 'mask',
   // Several of one kind are told apart by the names that they were given.
   label: (entry) => ((entry as Mask).name || maskOf((entry as Mask).kind).label).toLowerCase(),

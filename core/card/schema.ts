@@ -51,8 +51,7 @@ interface PlacedPiece {
   finishes: Finish[]
   /** What changes its outline, front first: the last one works first. None on what has no outline. */
   outlineSteps: OutlineStep[]
-  /** What part of its picture is seen: empty until there are kinds. */
-  /** Front first; the last one works first. */
+  /** What of its picture is seen, front first: the last one works first. */
   masks: Mask[]
 }
 
@@ -159,11 +158,32 @@ export interface PicturePiece extends PlacedPiece {
   linear: Movable<boolean>
 }
 
+/** How the time within a piece follows from the time around it. */
+interface ClockedPiece extends PlacedPiece {
+  runs: 'around' | 'own' | 'keyed'
+  clockStart: Movable<number>
+  clockSpeed: Movable<number>
+  clockFrom: Movable<number>
+  clockTo: Movable<number>
+  clockEnd: 'stop' | 'hold' | 'again' | 'fro'
+  clockBackward: Movable<boolean>
+  clockFrame: Movable<number>
+}
+
 /** Pieces together: they move as one, and its coats lie around them all. */
-export interface GroupPiece extends PlacedPiece {
+export interface GroupPiece extends ClockedPiece {
   kind: 'group'
   /** Front first; their places count from the group's. */
   pieces: Piece[]
+}
+
+/** Shows another piece again, in step with it. */
+export interface TwinPiece extends ClockedPiece {
+  kind: 'twin'
+  source: string | null
+  way: 'own' | 'with'
+  /** In frames. */
+  delay: Movable<number>
 }
 
 /** Treats all that lies behind it in its list by its finishes; it has no coats. */
@@ -172,7 +192,16 @@ export interface WashPiece extends PlacedPiece {
 }
 
 export type Piece =
-  TypePiece | BoxPiece | EllipsePiece | PolygonPiece | LinePiece | PathPiece | PicturePiece | GroupPiece | WashPiece
+  | TypePiece
+  | BoxPiece
+  | EllipsePiece
+  | PolygonPiece
+  | LinePiece
+  | PathPiece
+  | PicturePiece
+  | GroupPiece
+  | TwinPiece
+  | WashPiece
 
 /** A coat: what all have in common, and the parameters of its kind under their own names. */
 export interface Coat {
@@ -215,7 +244,6 @@ export interface Mask {
   name: string
   on: Movable<boolean>
   mode: 'add' | 'take' | 'keep'
-  space: 'piece' | 'card'
   stage: 'before' | 'after'
   [parameter: string]: StoredValue
 }

@@ -21,6 +21,9 @@ const transfersOf = () =>
 /** From display-encoded values to linear light. */
 export const TO_LINEAR = (): ColourTables => transfersOf().toLinear
 
+/** From linear light to display-encoded values. */
+export const TO_DISPLAY = (): ColourTables => transfersOf().toDisplay
+
 /** Work on display-encoded values, whatever the card's pixels are. */
 export function inDisplay({ kernels, linear }: FinishBench, work: RowWork): RowWork {
   if (!linear) return work

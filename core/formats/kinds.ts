@@ -15,7 +15,7 @@ import { CURVE_SHAPES } from '../curves/curve'
 import { BLEND_MODES } from '../kernels/blend-modes'
 import { PLACE_PARAMETERS } from '../pieces/place'
 import { PIECE_KINDS } from '../pieces/table'
-import { COMMON_MASK_PARAMETERS } from '../masks/definition'
+import { COMMON_MASK_PARAMETERS, ownOfMask } from '../masks/definition'
 import { MASKS } from '../masks/table'
 import { MOTORS } from '../values/motors/table'
 import { COMMON_STEP_PARAMETERS } from '../steps/definition'
@@ -39,7 +39,10 @@ export function allKinds(): Record<string, { common?: Record<string, Parameter>;
     coats: { common: COMMON_COAT_PARAMETERS, kinds: COATS.map(listed) },
     finishes: { common: COMMON_FINISH_PARAMETERS, kinds: FINISHES.map(listed) },
     outlineSteps: { common: COMMON_STEP_PARAMETERS, kinds: STEPS.map(listed) },
-    masks: { common: COMMON_MASK_PARAMETERS, kinds: MASKS.map(listed) },
+    masks: {
+      common: COMMON_MASK_PARAMETERS,
+      kinds: MASKS.map((mask) => listed({ ...mask, parameters: ownOfMask(mask) })),
+    },
     motors: { kinds: MOTORS.map(listed) },
     letterMotion: {
       common: RANGE_PARAMETERS,

@@ -4,18 +4,21 @@ import { isMoving } from '../values/moving'
 import type { Parameter } from '../values/parameters'
 import type { Card, Piece } from '../card/schema'
 import { valueAt } from '../values/evaluated'
-import { allPieces, piecesIn } from '../card/tree'
+import { mattesOf, shownIn } from '../card/links'
+import { allPieces } from '../card/tree'
 import { sourcesOf } from '../values/links'
 import { Kept } from '../kept'
 import type { Moment } from '../values/moment'
-import { insideOf } from '../time/clock'
 import { stepped } from '../values/moment'
 import { wordingAt } from '../card/wording'
 import { fittedOf, formValuesAt } from './fitted'
 import { isRestless, looksElsewhere } from './laid-finishes'
-import type { Drawing } from './piece'
+import { heldPieces, holdsOthers } from './held-pieces'
+import type { FoundPiece } from './other-piece'
+import { foundPiece } from './other-piece'
+import type { Drawing, Standing } from './piece'
+import { isSeen, standingOf } from './piece'
 import { mostExposures } from './shutter'
-import { isSeen } from './piece'
 
 // What a piece's picture is made of, as a name: equal names, equal pixels. Kept pictures are known by it.
 
@@ -63,6 +66,7 @@ function leansOnOthers(piece: Piece): boolean {
     leans = allPieces([piece]).some(
       (one) =>
         looksElsewhere(one) ||
+        shownIn(one).length > 0 ||
         (one.kind === 'type' && one.linked !== null) ||
         listPieceParameters(one).some(({ value }) => sourcesOf(value).length > 0),
     )
@@ -98,39 +102,36 @@ export class Contents {
    * The name of what a piece shows at a moment; where it stands among others is not in it. `exposed`: more than this
    * moment is seen of it, or of what it holds, so that its frame names it too.
    */
-  of(drawing: Drawing, piece: Piece, at: Moment, exposed: boolean): string {
-    return this.within(drawing, piece, at, exposed, contentOf(drawing, piece, at))
+  of(drawing: Drawing, piece: Piece, exposed: boolean): string {
+    return this.within(drawing, piece, drawing.list.at, exposed, contentOf({ piece, drawing, place: '' }))
   }
 
-  /** The name of what a piece holds, without its own coats and place. `at` is the moment of the piece itself. */
-  held(drawing: Drawing, piece: Piece, at: Moment, exposed: boolean): string {
+  /** The name of what a piece holds, without its own coats and place. */
+  held(drawing: Drawing, standing: Standing, exposed: boolean): string {
+    const { piece, at } = standing
     const own = formValuesAt(piece, at)
     const picture = 'picture' in piece ? piece.picture : null
-    return this.within(drawing, piece, at, exposed, [
-      piece.kind,
-      own,
-      picture,
-      piecesIn(piece).map((inner) => contentOf(drawing, inner, insideOf(piece, at))),
-    ])
+    const held = heldPieces(drawing, standing, '').map(contentOf)
+    return this.within(drawing, piece, at, exposed, [piece.kind, own, picture, held])
   }
 
   private within(
-    { scale, draft, light, card, copies }: Drawing,
+    { scale, draft, light, card, copies, list }: Drawing,
     piece: Piece,
     at: Moment,
     exposed: boolean,
     content: unknown,
   ): string {
-    const around = [scale, draft, light, card.seed, card.blending, card.frame]
+    // In a piece that moves, or that is shown elsewhere again, all stands elsewhere.
+    const around = [scale, draft, light, card.seed, card.blending, card.frame, list.around && list.parent]
     const others = leansOnOthers(piece) ? serialOf(card) : null
     const moments = exposed ? [at.frame, card.shutter, mostExposures(copies), wholeText(piece), others] : null
     return this.name(JSON.stringify([around, moments, content]))
   }
 }
 
-type Seen = Pick<Drawing, 'card' | 'copies'>
-
-function contentOf(drawing: Seen, piece: Piece, now: Moment): unknown {
+function contentOf({ piece, drawing, place }: FoundPiece): unknown {
+  const now = drawing.list.at
   if (!isSeen(piece, now)) return null
   const at = stepped(now, piece.steps)
   const { still, moving } = textOf(piece)
@@ -139,15 +140,19 @@ function contentOf(drawing: Seen, piece: Piece, now: Moment): unknown {
   // Copies within copies are left out beyond some: how many there are already is a part of the picture.
   const elsewhere = looksElsewhere(piece) ? [serialOf(drawing.card), drawing.copies] : null
   const restless = elsewhere !== null || isRestless(piece) ? at.frame : null
-  const inside = insideOf(piece, at)
   const fitted = fittedOf(piece, at)
-  return [
-    still,
-    values,
-    words,
-    restless,
-    elsewhere,
-    fitted,
-    piecesIn(piece).map((inner) => contentOf(drawing, inner, inside)),
-  ]
+  return [still, values, words, restless, elsewhere, fitted, others(drawing, piece, place)]
+}
+
+/** What a piece is made of, and what it is seen within. */
+function others(drawing: Drawing, piece: Piece, place: string): unknown {
+  const { parent, at } = drawing.list
+  const within = mattesOf(piece).map((id) => {
+    const found = foundPiece(drawing, piece.id, id)
+    // One in the same list stands as this one does.
+    const stands = found && found.drawing.list.parent !== parent ? [parent, found.drawing.list.parent] : null
+    return found && [stands, contentOf(found)]
+  })
+  const standing = holdsOthers(piece) ? standingOf(piece, parent, at) : null
+  return [within, standing && heldPieces(drawing, standing, place).map(contentOf)]
 }

@@ -4,7 +4,6 @@ import { toDisplay } from '../values/oklab'
 import type { Moment, EvaluatedPaint } from '../values/evaluated'
 import { listParameters } from '../card/addresses'
 import { lightOf } from '../card/light'
-import { holdsPieces } from '../card/tree'
 import { paintValue, switchValue } from '../values/evaluated'
 import { isMoving } from '../values/moving'
 import { WaxError } from '../errors'
@@ -23,6 +22,7 @@ import { Canvas } from './canvas'
 import { Contents } from './content'
 import { pathFinder } from './along'
 import { fitter } from './fitting'
+import { holdsOthers } from './held-pieces'
 import type { GridBox } from './grid-box'
 import { worldAround } from './grid-box'
 import { neededFor, seenIn } from './needed'
@@ -180,10 +180,9 @@ export class Engine {
 
   /** All that is laid, back to front. */
   private strata(drawing: Drawing): Stratum[] {
-    const { card, scale } = drawing
-    const parent = { scale, rotation: 0, x: 0, y: 0 }
+    const { card } = drawing
     const ground = (now: Drawing) => this.backgroundOf(now)
-    return strataOf(drawing, { pieces: card.pieces, parent, path: 'pieces', ground, shifting: backgroundMoves(card) })
+    return strataOf(drawing, { pieces: card.pieces, ground, shifting: backgroundMoves(card) })
   }
 
   private backgroundOf(drawing: Drawing): Stratum[] {
@@ -218,6 +217,7 @@ export class Engine {
 
   private drawing(card: Card, at: Moment, scale: number, draft = false): Drawing {
     const { kernels, shelf, finished, contents, tiles, outlines, pictures } = this
+    const now = { ...at, fitted: fitter(() => drawing), along: pathFinder(() => drawing) }
     const drawing: Drawing = {
       kernels,
       shelf,
@@ -228,7 +228,8 @@ export class Engine {
       pictures,
       card,
       world: worldAround(card.frame, scale),
-      at: { ...at, fitted: fitter(() => drawing), along: pathFinder(() => drawing) },
+      at: now,
+      list: { holder: null, at: now, parent: { scale, rotation: 0, x: 0, y: 0 }, path: 'pieces', around: null },
       scale,
       light: lightOf(card, at),
       draft,
@@ -312,7 +313,7 @@ export class Engine {
   /** The largest distance from its edge inside a piece, in px before its scale; 0 for groups and empty pieces. */
   innerDepth(card: Card, id: string, frame: Frames): Px {
     const piece = pieceOf(card, id)
-    if (holdsPieces(piece)) return 0
+    if (holdsOthers(piece)) return 0
     const drawing = this.drawing(card, shownMoment(card, frame), 1)
     const still = { ...piece, on: true, opacity: 100, span: null }
     const standing = standingOf(still, { scale: 1, rotation: 0, x: 0, y: 0 }, drawing.at)

@@ -3,8 +3,8 @@ import type { Placement } from '../outline/outline'
 import { place as onGrid } from '../outline/outline'
 import type { Rect } from '../units'
 import { formOf } from './form'
-import { inkOf, sideOf, standsByAlpha } from './group'
-import { holdsPieces } from '../card/tree'
+import { inkOf, sideOf } from './group'
+import { holdsOthers } from './held-pieces'
 import type { Drawing, Standing } from './piece'
 import type { Hook } from './prepared-paint'
 import { lengthIn } from './recipe-tools'
@@ -27,8 +27,8 @@ export function finishScale(
     scale: { px: lengthIn(unit, reference), unit, area, picture, wash: false },
     hook,
   })
-  if (standsByAlpha(standing) && holdsPieces(piece)) {
-    const ink = inkOf(drawing, standing, standing.piece, path)
+  if (holdsOthers(piece)) {
+    const ink = inkOf(drawing, standing, path)
     if (!ink) return scaled(picture, 0, null)
     const unscaled = { ...placement, scale: 1 }
     return scaled(around(ink, unscaled), sideOf(ink), { bounds: ink, unit, placement: unscaled })

@@ -2,9 +2,6 @@ import type { Piece } from '../card/schema'
 import { even } from '../coats/definition'
 import type { FinishScale } from '../finishes/definition'
 import type { Picture } from '../kernels/kernels'
-import type { Placement } from '../outline/outline'
-import type { Moment } from '../values/moment'
-import { movedTo } from '../values/moment'
 import type { Frames, Rect } from '../units'
 import { Canvas } from './canvas'
 import { finishBench } from './finish-bench'
@@ -14,13 +11,14 @@ import type { GridBox } from './grid-box'
 import { isolated, planIsolated } from './isolated'
 import type { LaidFinish } from './laid-finishes'
 import { finishedBounds, laidFinishes, looksOf } from './laid-finishes'
-import { pieceAlone } from './map-picture'
-import { heldBounds, heldCover, laidMasks, shared, worksAt } from './masks'
+import { pieceAlone } from './other-piece'
+import { heldBounds, heldCover, shared } from './masks'
 import { isThere, movedFor } from './moments'
 import { namingPiece } from './naming'
 import type { Drawing, Standing } from './piece'
 import { isSeen, standingOf } from './piece'
 import { planPlain } from './plain-piece'
+import { laidMasks, worksAt } from './placed-masks'
 import type { Hook } from './prepared-paint'
 import type { PlannedPiece } from './still-runs'
 import { standsStill } from './still-runs'
@@ -33,9 +31,7 @@ import { weaveInto, weaveOf } from './woven'
 export interface Shot {
   drawing: Drawing
   piece: Piece
-  parent: Placement
   place: string
-  at: Moment
   standing: Standing
   /** The piece without finishes, whole and normally laid. */
   bare: PlannedPiece
@@ -49,18 +45,17 @@ export interface Shot {
   masked: boolean
 }
 
-export function shotOf(drawing: Drawing, piece: Piece, parent: Placement, place: string, at: Moment): Shot | null {
+export function shotOf(drawing: Drawing, piece: Piece, place: string): Shot | null {
+  const { parent, at } = drawing.list
   const standing = standingOf({ ...piece, on: true, span: null }, parent, at)
   if (!standing) return null
-  const bare = planPlain(drawing, bareOf(piece), parent, place, at)
+  const bare = planPlain(drawing, bareOf(piece), place)
   const bounds = bare.spans()
   const { scale, hook } = finishScale(drawing, standing, bounds, place)
   return {
     drawing,
     piece,
-    parent,
     place,
-    at,
     standing,
     bare,
     bounds,
@@ -83,10 +78,9 @@ function bareOf(piece: Piece): Piece {
 }
 
 /** The same piece so many frames away, for one of its finishes; null where it is not seen then. */
-function earlier({ drawing, piece, parent, place, at }: Shot, frames: Frames, finish: LaidFinish): Shot | null {
-  const then = movedTo(at, at.frame + frames)
+function earlier({ drawing, piece, place }: Shot, frames: Frames, finish: LaidFinish): Shot | null {
   const there = movedFor(drawing, finish, frames)
-  return there && isSeen(piece, then) ? shotOf(there, piece, parent, place, then) : null
+  return there && isSeen(piece, there.list.at) ? shotOf(there, piece, place) : null
 }
 
 /** What a shot can touch after those of its finishes that rank below `upTo`. */
@@ -101,21 +95,21 @@ export function boundsOf(shot: Shot, upTo = Infinity): Rect | null {
 }
 
 export function planFinished(shot: Shot): PlannedPiece {
-  const { drawing, piece, place, at, standing, finishes, scale, bare } = shot
+  const { drawing, piece, place, standing, finishes, scale, bare } = shot
   const { kernels, contents, finished, world } = drawing
   const spans = () => boundsOf(shot)
   return {
     piece,
-    still: standsStill(piece),
+    still: standsStill(drawing.card, piece),
     touched: spans,
     spans,
-    name: () => `${contents.of(drawing, piece, at, false)} ${bare.name()}`,
+    name: () => `${contents.of(drawing, piece, false)} ${bare.name()}`,
     lay: (canvas) =>
       namingPiece(piece, place, () => {
         // Finishes look beyond what masks leave after them.
         const bounds = boundsOf({ ...shot, masked: false })
         // The opacity and the blend mode are not in the picture.
-        const name = contents.name(`finished ${contents.of(drawing, wholeOf(piece), at, false)} ${bare.name()}`)
+        const name = contents.name(`finished ${contents.of(drawing, wholeOf(piece), false)} ${bare.name()}`)
         const plan = bounds && planIsolated(name, bounds, even(0), looksOf(finishes, scale), canvas, world)
         if (!plan) return
         const mark = kernels.mark()
@@ -166,11 +160,11 @@ function finishedPicture(shot: Shot, box: GridBox, upTo: number): Picture & { bo
       { frame: standing.at.frame, hook },
       {
         at(frames, across) {
-          const other = isThere(shot.at, frames, across) ? earlier(shot, frames, finish) : null
+          const other = isThere(drawing.list.at, frames, across) ? earlier(shot, frames, finish) : null
           return other && finishedPicture(other, box, finish.rank)
         },
         changes: () => box,
-        piece: (id) => pieceAlone(drawing, piece, id, box),
+        piece: (id) => pieceAlone(drawing, piece.id, id, box),
       },
     )
   }

@@ -1,15 +1,12 @@
 import { linkFault } from '../card/links'
-import type { Piece } from '../card/schema'
-import { allPieces, holdsPieces, pathTo, piecesIn } from '../card/tree'
+import { allPieces, pathTo } from '../card/tree'
 import { Kept } from '../kept'
 import { multiplied, stretchBy, turnBy } from '../outline/linear'
-import type { Placement } from '../outline/outline'
 import { place as onCard, unplace } from '../outline/outline'
 import { FIT_PARAMETERS } from '../pieces/fit'
 import { spanOf } from '../outline/span'
 import { PLACE_PARAMETERS } from '../pieces/place'
 import { PIECE_KINDS } from '../pieces/table'
-import { insideOf } from '../time/clock'
 import type { Point, Rect } from '../units'
 import { valuesAt } from '../values/evaluated'
 import type { Moment } from '../values/moment'
@@ -17,7 +14,9 @@ import type { Fitted } from './fitted'
 import { formOf } from './form'
 import { parentOf, shown } from './holders'
 import { joined } from './grid-box'
+import { heldPieces, holdsOthers } from './held-pieces'
 import { namingPiece } from './naming'
+import type { FoundPiece } from './other-piece'
 import type { Drawing } from './piece'
 import { standingOf } from './piece'
 
@@ -92,14 +91,10 @@ function spanOfPiece(
   const piece = allPieces(card.pieces).find((one) => one.id === id)
   const parent = piece && parentOf(card, id, at)
   if (!parent) return null
-  const visit = (one: Piece, outer: Placement, path: string): Rect | null => {
-    const standing = standingOf(shown(one), outer, at)
+  const visit = ({ piece: one, drawing: here, place: path }: FoundPiece): Rect | null => {
+    const standing = standingOf(shown(one), here.list.parent, here.list.at)
     if (!standing) return null
-    if (holdsPieces(one)) {
-      return piecesIn(one)
-        .map((inner, i) => (insideOf(one, at) ? visit(inner, standing.placement, `${path}.pieces[${i}]`) : null))
-        .reduce(joined, null)
-    }
+    if (holdsOthers(one)) return heldPieces(here, standing, path).map(visit).reduce(joined, null)
     const box = by === 'lines' && one.kind === 'type' ? outlines.words.lineBox(one, standing.at, path) : null
     if (box) {
       const corners = [box.left, box.right].flatMap((x) =>
@@ -117,5 +112,7 @@ function spanOfPiece(
     }
     return spanOf([{ points }])
   }
-  return visit(piece, parent, `pieces[${(pathTo(card.pieces, id) ?? []).join('].pieces[')}]`)
+  const place = `pieces[${(pathTo(card.pieces, id) ?? []).join('].pieces[')}]`
+  // What fits another piece runs by one clock with it.
+  return visit({ piece, drawing: { ...drawing, list: { ...drawing.list, at, parent } }, place })
 }

@@ -1,9 +1,8 @@
 import { PICTURE_PARAMETERS } from '../pieces/picture'
 import { PIECE_KINDS } from '../pieces/table'
-import type { GroupPiece, Piece, PicturePiece } from '../card/schema'
+import type { GroupPiece, Piece, PicturePiece, TwinPiece } from '../card/schema'
 import { valuesAt } from '../values/evaluated'
 import { holdsPieces } from '../card/tree'
-import { insideOf } from '../time/clock'
 import type { Moment } from '../values/moment'
 import type { CoatScale } from '../coats/definition'
 import { even } from '../coats/definition'
@@ -17,8 +16,11 @@ import { AlphaTools } from './alpha-tools'
 import { Canvas } from './canvas'
 import type { GridBox } from './grid-box'
 import { boxesFor, common, joined } from './grid-box'
+import { heldPieces, holdsOthers } from './held-pieces'
 import { laidCoats, measured, reachOf } from './laid-coats'
 import { namingPiece } from './naming'
+import { within } from './open-list'
+import { planFound } from './other-piece'
 import type { Drawing, Standing } from './piece'
 import { formOf } from './form'
 import { drawCoats, settingOf, spread, standingOf } from './piece'
@@ -30,7 +32,7 @@ import { pictureSampler } from './prepared-paint'
 import { lengthIn } from './recipe-tools'
 
 /** Pieces whose coats are computed from the alpha of what they hold. */
-type AlphaPiece = GroupPiece | PicturePiece
+type AlphaPiece = GroupPiece | PicturePiece | TwinPiece
 
 /** How such a piece stands. */
 export type AlphaStanding = Standing & { piece: AlphaPiece }
@@ -65,7 +67,7 @@ export function meanStandings(
   if (changes) return null
   const bounds = contentsOf(drawing, first, place)
   if (!bounds) return null
-  const scale = groupScale(drawing, first, bounds, sideOf(inkOf(drawing, first, first.piece, place)), () => 0)
+  const scale = groupScale(drawing, first, bounds, sideOf(inkOf(drawing, first, place)), () => 0)
   const upTo = Math.min(...coats.map(({ definition, values }) => definition.meanUpTo?.(values, scale) ?? 0))
   return way <= upTo ? all : null
 }
@@ -74,20 +76,17 @@ export function meanStandings(
 function contentsOf(drawing: Drawing, standing: AlphaStanding, place: string): Rect | null {
   const group = standing.piece
   if (holdsPixels(group)) return group.picture ? (formOf(drawing, standing, place)?.bounds ?? null) : null
-  return drawing.lists.touched(
-    drawing,
-    group.pieces,
-    standing.placement,
-    `${place}.pieces`,
-    insideOf(group, standing.at),
-  )
+  if (holdsPieces(group)) return drawing.lists.touched(within(drawing, standing, place), group.pieces)
+  return heldPieces(drawing, standing, place)
+    .map((shown) => planFound(shown).spans())
+    .reduce(joined, null)
 }
 
 export function touchedByAlpha(drawing: Drawing, standing: AlphaStanding, place: string): Rect | null {
   const group = standing.piece
   const bounds = contentsOf(drawing, standing, place)
   if (!bounds) return null
-  const reference = sideOf(inkOf(drawing, standing, group, place))
+  const reference = sideOf(inkOf(drawing, standing, place))
   const scale = groupScale(drawing, standing, bounds, reference, () => 0)
   return spread(bounds, reachOf(laidCoats(group, standing.at), scale))
 }
@@ -96,23 +95,22 @@ export function touchedByAlpha(drawing: Drawing, standing: AlphaStanding, place:
  * What the outlines of a group's pieces span before the group itself is turned and moved, around its place; enlarged
  * by its placement. Percent lengths and paints that hang on the group are measured by it.
  */
-export function inkOf(drawing: Drawing, standing: Standing, group: AlphaPiece, place: string): Rect | null {
+export function inkOf(drawing: Drawing, standing: Standing, place: string): Rect | null {
   const still: Placement = { scale: standing.placement.scale, rotation: 0, x: 0, y: 0 }
-  if (holdsPixels(group)) return formOf(drawing, { ...standing, placement: still }, place)?.bounds ?? null
-  const visit = (pieces: readonly Piece[], parent: Placement, path: string, at: Moment): Rect | null => {
-    let all: Rect | null = null
-    pieces.forEach((piece, i) => {
-      const inner = standingOf(piece, parent, at)
-      if (!inner) return
-      const here = `${path}[${i}]`
-      const found = holdsPieces(inner.piece)
-        ? visit(inner.piece.pieces, inner.placement, `${here}.pieces`, insideOf(inner.piece, inner.at))
-        : (namingPiece(piece, here, () => formOf(drawing, inner, here))?.bounds ?? null)
-      all = joined(all, found)
+  return inkWithin(drawing, { ...standing, placement: still }, place)
+}
+
+/** What the outlines of a piece, or of all that it is made of, span where it stands. */
+export function inkWithin(drawing: Drawing, standing: Standing, place: string): Rect | null {
+  const { piece } = standing
+  if (!holdsOthers(piece)) return namingPiece(piece, place, () => formOf(drawing, standing, place))?.bounds ?? null
+  return heldPieces(drawing, standing, place)
+    .map((one) => {
+      const { parent, at } = one.drawing.list
+      const inner = standingOf(one.piece, parent, at)
+      return inner && inkWithin(one.drawing, inner, one.place)
     })
-    return all
-  }
-  return visit(group.pieces, still, `${place}.pieces`, insideOf(group, standing.at))
+    .reduce<Rect | null>(joined, null)
 }
 
 /** What 100 % of a group stands for, in render pixels. */
@@ -148,12 +146,12 @@ export function drawFromAlpha(
   const coats = laidCoats(group, standing.at)
   const mark = kernels.mark()
   let depth: number | null = null
-  const ink = inkOf(drawing, standing, group, place) ?? bounds
+  const ink = inkOf(drawing, standing, place) ?? bounds
   const reference = sideOf(ink)
   const scale = groupScale(drawing, standing, bounds, reference, () => (depth ??= deepest(kernels, alpha)))
   const reach = reachOf(coats, scale)
   const washed = holdsPieces(group)
-    ? exposed.map((one) => drawing.lists.looks(drawing, group.pieces, insideOf(group, one.at)))
+    ? exposed.map((one) => drawing.lists.looks(within(drawing, one, place), group.pieces))
     : [0]
   const margin = Math.max(reach.left, reach.top, reach.right, reach.bottom, ...washed)
   const plan = planIsolated(heldName(drawing, exposed), bounds, even(2), margin, canvas, drawing.world)
@@ -207,15 +205,21 @@ export function drawFromAlpha(
 }
 
 function drawContents(drawing: Drawing, standing: AlphaStanding, canvas: Canvas, place: string): void {
-  const { piece, placement, at } = standing
+  const { piece } = standing
   if (holdsPixels(piece)) drawPixels(drawing, standing, piece, canvas, place)
-  else drawing.lists.lay(drawing, piece.pieces, placement, canvas, `${place}.pieces`, insideOf(piece, at))
+  else if (!holdsPieces(piece)) for (const shown of heldPieces(drawing, standing, place)) planFound(shown).lay(canvas)
+  else drawing.lists.lay(within(drawing, standing, place), piece.pieces, canvas)
 }
 
 /** Names what a piece holds, as it stands: its coats may be others. */
 function heldName({ contents, ...drawing }: Drawing, exposed: readonly AlphaStanding[]): string {
-  const names = exposed.map(({ piece, at, placement: { x, y, rotation, scale, stretch } }) => {
-    const held = contents.held({ contents, ...drawing }, piece, at, drawing.shutter !== null && moves(piece))
+  const names = exposed.map((one) => {
+    const { x, y, rotation, scale, stretch } = one.placement
+    const held = contents.held(
+      { contents, ...drawing },
+      one,
+      drawing.shutter !== null && moves(drawing.card, one.piece),
+    )
     return `${held} ${x} ${y} ${rotation} ${scale}${stretchKey(stretch)}`
   })
   return contents.name(names.join())

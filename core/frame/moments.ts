@@ -4,6 +4,7 @@ import type { Moment } from '../values/moment'
 import { movedTo } from '../values/moment'
 import type { LaidFinish } from './laid-finishes'
 import { momentsOf } from './laid-finishes'
+import { shifted } from './open-list'
 import type { Drawing } from './piece'
 
 // Pictures at other frames, which some finishes ask for.
@@ -16,7 +17,8 @@ export function movedFor(drawing: Drawing, finish: LaidFinish, frames: Frames): 
   const copies = drawing.copies * momentsOf(finish).length
   if (copies > MOST_MOMENTS) return null
   const at = movedTo(drawing.at, drawing.at.frame + frames)
-  return { ...drawing, at, light: lightOf(drawing.card, at), part: null, copies }
+  const list = shifted(drawing.list, (then) => movedTo(then, then.frame + frames))
+  return { ...drawing, at, list, light: lightOf(drawing.card, at), part: null, copies }
 }
 
 /** Whether a moment so many frames away lies on the same side of the seam, or the seam does not count. */

@@ -20,7 +20,7 @@ export function neededFor(drawing: Drawing, { x, y, w, h }: GridBox, beyond: Px)
     ...{ x: box.x - margin, y: box.y - margin, w: box.w + 2 * margin, h: box.h + 2 * margin },
   })
   const part = around({ x, y, w, h }, Math.ceil(beyond / CELL) * CELL)
-  const looks = LISTS.looks(drawing, drawing.card.pieces, drawing.at)
+  const looks = LISTS.looks(drawing, drawing.card.pieces)
   if (looks === 0) return part
   const world = washWorld(drawing, looks, CELL)
   const margin = Math.ceil(Math.min(looks, Math.max(world.w, world.h)) / CELL) * CELL

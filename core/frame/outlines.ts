@@ -124,7 +124,7 @@ export class Outlines {
     const shown = Object.values<unknown>(values).map((value) => this.short(value))
     return this.kept.of(JSON.stringify(['mask', definition.kind, shown, grow, detailFor(scale)]), () =>
       this.outlined(
-        grownRings(definition.outline(values, this.workAt(scale, place)), grow, 'round', finenessFor(scale)),
+        grownRings(definition.outline!(values, this.workAt(scale, place)), grow, 'round', finenessFor(scale)),
         null,
       ),
     )

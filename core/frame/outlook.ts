@@ -1,17 +1,17 @@
 import { allPieces } from '../card/tree'
 import type { Piece } from '../card/schema'
-import { insideOf } from '../time/clock'
-import type { Moment } from '../values/moment'
 import type { Placement } from '../outline/outline'
-import { place } from '../outline/outline'
+import { place as onCard } from '../outline/outline'
 import type { Point, Px, Rect } from '../units'
 import { holdsPieces } from '../card/tree'
-import { inkOf, sideOf } from './group'
+import { inkOf, inkWithin, sideOf } from './group'
+import { holdsOthers } from './held-pieces'
 import { joined } from './grid-box'
 import type { Drawing } from './piece'
 import { formOf } from './form'
 import type { LetterBox } from './set-words'
 import { namingPiece } from './naming'
+import { within } from './open-list'
 import { standingOf } from './piece'
 
 /** Where a piece stands, for handles on the stage. Card pixels. */
@@ -37,14 +37,15 @@ export interface PieceOutlook {
 
 /** Where every piece stands, those in groups too, front first. Pieces without ink have all corners at their place. */
 export function outlookOf(drawing: Drawing): PieceOutlook[] {
-  const { card, at } = drawing
+  const { card } = drawing
   const found: PieceOutlook[] = []
-  const visit = (pieces: readonly Piece[], parent: Placement, path: string, now: Moment): Rect | null => {
+  const visit = (here: Drawing, pieces: readonly Piece[]): Rect | null => {
+    const { parent, path, at: now } = here.list
     let all: Rect | null = null
     pieces.forEach((piece, i) => {
       // A wash has no shape to take hold of.
       if (piece.kind === 'wash') return
-      const here = `${path}[${i}]`
+      const place = `${path}[${i}]`
       // A piece that is off, clear or not seen now still has handles.
       const standing = standingOf({ ...piece, on: true, opacity: 100, span: null }, parent, now)
       if (!standing) return
@@ -57,7 +58,7 @@ export function outlookOf(drawing: Drawing): PieceOutlook[] {
       }
       found.push(entry)
       const span = (own: Rect, full: Placement, units: Px) => {
-        const corner = (x: number, y: number) => place(full, { x, y })
+        const corner = (x: number, y: number) => onCard(full, { x, y })
         const { left, top, right, bottom } = own
         entry.corners = [corner(left, top), corner(right, top), corner(right, bottom), corner(left, bottom)]
         entry.own = { left: left * units, top: top * units, right: right * units, bottom: bottom * units }
@@ -69,9 +70,11 @@ export function outlookOf(drawing: Drawing): PieceOutlook[] {
           bottom: Math.max(...ys),
         }
       }
-      if (holdsPieces(piece)) {
-        const inner = visit(piece.pieces, placement, `${here}.pieces`, insideOf(piece, standing.at))
-        const ink = inkOf(drawing, standing, piece, here)
+      if (holdsOthers(piece)) {
+        const inner = holdsPieces(piece)
+          ? visit(within(here, standing, place), piece.pieces)
+          : inkWithin(here, standing, place)
+        const ink = inkOf(here, standing, place)
         if (!inner || !ink) return
         span(ink, { ...placement, scale: 1 }, 1 / placement.scale)
         entry.reference = sideOf(ink) / placement.scale
@@ -80,11 +83,11 @@ export function outlookOf(drawing: Drawing): PieceOutlook[] {
       }
       const { outlines } = drawing
       if (piece.kind === 'type')
-        entry.type = namingPiece(piece, here, () => ({
-          letters: outlines.words.letterBoxes(piece, standing.at, here),
-          ...outlines.words.typeState(piece, standing.at, here),
+        entry.type = namingPiece(piece, place, () => ({
+          letters: outlines.words.letterBoxes(piece, standing.at, place),
+          ...outlines.words.typeState(piece, standing.at, place),
         }))
-      const form = namingPiece(piece, here, () => formOf(drawing, standing, here))
+      const form = namingPiece(piece, place, () => formOf(here, standing, place))
       if (!form) return
       const { bounds, placement: full } = form.hook
       span(bounds, full, full.scale / placement.scale)
@@ -93,7 +96,7 @@ export function outlookOf(drawing: Drawing): PieceOutlook[] {
     })
     return all
   }
-  visit(card.pieces, { scale: 1, rotation: 0, x: 0, y: 0 }, 'pieces', at)
+  visit(drawing, card.pieces)
   const order = allPieces(card.pieces).map(({ id }) => id)
   return found.sort((a, b) => order.indexOf(a.id) - order.indexOf(b.id))
 }

@@ -7,6 +7,7 @@ import { valuesAt, switchValue } from '../values/evaluated'
 import type { CoatScale, Insets, Layer, Light } from '../coats/definition'
 import { even } from '../coats/definition'
 import type { Placement } from '../outline/outline'
+import { isStopped } from '../time/clock'
 import { stretchBy } from '../outline/linear'
 import { within } from '../outline/outline'
 import { blurReach } from '../kernels/gauss'
@@ -29,6 +30,7 @@ import { fittedOf } from './fitted'
 import { isolated, planIsolated } from './isolated'
 import type { LaidCoat } from './laid-coats'
 import { fieldReach, laidCoats, lookOf, measured, reachOf, seedOf } from './laid-coats'
+import type { OpenList } from './open-list'
 import { OutlineTools } from './outline-tools'
 import type { Outlines } from './outlines'
 import type { Shutter } from './shutter'
@@ -49,6 +51,8 @@ export interface Drawing extends Palette {
   /** All that the frame can show, on the render grid. */
   world: GridBox
   at: Moment
+  /** The list that is being drawn. */
+  list: OpenList
   light: Light
   /** See View.draft. */
   draft: boolean
@@ -62,15 +66,15 @@ export interface Drawing extends Palette {
   shutter: Shutter | null
 }
 
-/** A list of pieces, front first, as the group that holds it sees it. */
+/** The pieces of the list that is open in a drawing, front first. */
 export interface Lists {
   /** One piece, as it will be laid. */
-  plan(drawing: Drawing, piece: Piece, parent: Placement, place: string, at: Moment): PlannedPiece
-  lay(drawing: Drawing, pieces: readonly Piece[], parent: Placement, canvas: Canvas, path: string, at: Moment): void
+  plan(drawing: Drawing, piece: Piece, place: string): PlannedPiece
+  lay(drawing: Drawing, pieces: readonly Piece[], canvas: Canvas): void
   /** What they can touch. */
-  touched(drawing: Drawing, pieces: readonly Piece[], parent: Placement, path: string, at: Moment): Rect | null
+  touched(drawing: Drawing, pieces: readonly Piece[]): Rect | null
   /** How far beyond a canvas they must be computed, because washes among them look there. */
-  looks(drawing: Drawing, pieces: readonly Piece[], at: Moment): Px
+  looks(drawing: Drawing, pieces: readonly Piece[]): Px
 }
 
 /** How a piece stands on the render grid at a moment. */
@@ -86,9 +90,11 @@ export interface Standing {
   blend: BlendMode
 }
 
-/** Whether a piece is on at a moment that lies in its span. */
-export const isSeen = ({ on, span }: Piece, at: Moment) =>
-  switchValue(on, at) && (!span || (at.frame >= span.in && at.frame < span.out))
+/** Whether a piece is on at a moment that lies in its span and at which its clock runs. */
+export const isSeen = (piece: Piece, at: Moment) =>
+  switchValue(piece.on, at) &&
+  (!piece.span || (at.frame >= piece.span.in && at.frame < piece.span.out)) &&
+  !isStopped(piece, at)
 
 /** Null for a piece that is off, not seen at this frame, clear, or scaled to nothing. */
 export function standingOf(piece: Piece, parent: Placement, now: Moment): Standing | null {

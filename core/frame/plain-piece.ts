@@ -1,5 +1,4 @@
 import type { Piece } from '../card/schema'
-import type { Placement } from '../outline/outline'
 import type { Moment } from '../values/moment'
 import type { Length } from '../values/moving'
 import type { Rect } from '../units'
@@ -8,19 +7,22 @@ import { finishScale } from './finish-scale'
 import { joined } from './grid-box'
 import type { AlphaStanding } from './group'
 import { drawFromAlpha, meanStandings, standsByAlpha, touchedByAlpha } from './group'
-import { heldBounds, laidMasks, layMasked, shared } from './masks'
+import { heldBounds, layMasked, shared } from './masks'
 import { namingPiece } from './naming'
+import { atMoment } from './open-list'
 import type { Drawing, Standing } from './piece'
+import { laidMasks } from './placed-masks'
 import { drawFormed, standingOf, touchedBy } from './piece'
 import { exposuresOf, layExposed, moves } from './shutter'
 import type { PlannedPiece } from './still-runs'
 import { standsStill } from './still-runs'
 
 /** A piece by its coats alone. */
-export function planPlain(drawing: Drawing, piece: Piece, parent: Placement, place: string, at: Moment): PlannedPiece {
+export function planPlain(drawing: Drawing, piece: Piece, place: string): PlannedPiece {
+  const { parent, at } = drawing.list
   const unshuttered = { ...drawing, shutter: null }
-  const touched = (now: Moment) => touchesPlainly(unshuttered, piece, parent, now, place)
-  const exposures = namingPiece(piece, place, () => exposuresOf(drawing, piece, parent, at, place, touched))
+  const touched = (now: Moment) => touchesPlainly(unshuttered, piece, now, place)
+  const exposures = namingPiece(piece, place, () => exposuresOf(drawing, piece, place, touched))
   const { moments } = exposures
   const exposed = moments.length > 1 || moments[0] !== at
   // While a group is exposed, what it holds moves along with it.
@@ -28,22 +30,23 @@ export function planPlain(drawing: Drawing, piece: Piece, parent: Placement, pla
   const standing = (now: Moment) => standingOf({ ...piece, on: true, span: null }, parent, now)
   return {
     piece,
-    still: standsStill(piece),
+    still: standsStill(drawing.card, piece),
     touched: () => touched(at),
     spans: () => moments.map((now) => touched(now)).reduce(joined, null),
     name: () => {
       // One that is never exposed itself may hold some that are.
-      const inner = still.shutter !== null && !piece.blurred && moves(piece)
-      return drawing.contents.of(drawing, piece, at, exposed || inner)
+      const inner = still.shutter !== null && !piece.blurred && moves(drawing.card, piece)
+      return drawing.contents.of(drawing, piece, exposed || inner)
     },
     lay: (canvas) =>
       namingPiece(piece, place, () => {
-        if (moments.length === 1) return drawPiece(still, standing(moments[0]!), canvas, place)
+        const draw = (now: Moment) => drawPiece(atMoment(still, now), standing(now), canvas, place)
+        if (moments.length === 1) return draw(moments[0]!)
         // What is masked moves under its mask.
         const masked = laidMasks(piece, at, 'before').length > 0
         const mean: AlphaStanding[] | null = masked ? null : meanStandings(still, exposures, standing, place)
         if (mean) drawFromAlpha(still, mean, canvas, place)
-        else layExposed(still, canvas, moments, touched, (now) => drawPiece(still, standing(now), canvas, place))
+        else layExposed(still, canvas, moments, touched, draw)
       }),
   }
 }
@@ -65,14 +68,9 @@ function drawBare(drawing: Drawing, standing: Standing, canvas: Canvas, place: s
 }
 
 /** What its coats can touch, as far as masks leave it. */
-export function touchesPlainly(
-  drawing: Drawing,
-  piece: Piece,
-  parent: Placement,
-  at: Moment,
-  place: string,
-): Rect | null {
-  const standing = standingOf({ ...piece, on: true, span: null }, parent, at)
+export function touchesPlainly(now: Drawing, piece: Piece, at: Moment, place: string): Rect | null {
+  const drawing = atMoment(now, at)
+  const standing = standingOf({ ...piece, on: true, span: null }, drawing.list.parent, at)
   if (!standing) return null
   const touched = touchesBarely(drawing, standing, place)
   return laidMasks(piece, standing.at, 'before').length === 0

@@ -1,7 +1,6 @@
 import type { Piece } from '../card/schema'
 import type { Picture } from '../kernels/kernels'
-import type { Moment } from '../values/moment'
-import { movedTo, stepped } from '../values/moment'
+import { stepped } from '../values/moment'
 import type { Frames, Rect } from '../units'
 import type { Elsewhere } from './finish-bench'
 import { finishBench } from './finish-bench'
@@ -15,7 +14,7 @@ import type { Stratum } from './ground'
 import { isolated, isolatedOn } from './isolated'
 import type { LaidFinish } from './laid-finishes'
 import { finishedBounds, looksElsewhere, momentsOf, washFinishes } from './laid-finishes'
-import { pieceAlone } from './map-picture'
+import { pieceAlone } from './other-piece'
 import { isThere, movedFor } from './moments'
 import { namingPiece } from './naming'
 import type { Drawing } from './piece'
@@ -26,30 +25,31 @@ import { layWash } from './wash'
 
 /** What lies behind a wash at a moment. */
 export interface Behind {
-  strata(drawing: Drawing, at: Moment): Stratum[]
-  touched(drawing: Drawing, at: Moment): Rect | null
+  strata(drawing: Drawing): Stratum[]
+  touched(drawing: Drawing): Rect | null
   /** The part of the canvas that is looked at after a wash in front of it; null for all. */
-  seen(drawing: Drawing, at: Moment): GridBox | null
+  seen(drawing: Drawing): GridBox | null
 }
 
 /** A wash, as it will be worked on what lies behind it. */
-export function planWash(drawing: Drawing, piece: Piece, behind: Behind, place: string, at: Moment): PlannedPiece {
+export function planWash(drawing: Drawing, piece: Piece, behind: Behind, place: string): PlannedPiece {
+  const { at } = drawing.list
   const finishes = washFinishes(piece, at)
-  const touched = () => washedBounds(drawing, piece, at, behind.touched(drawing, at), behind.touched)
+  const touched = () => washedBounds(drawing, piece, behind.touched(drawing), behind.touched)
   return {
     piece,
-    still: standsStill(piece) && !looksElsewhere(piece),
+    still: standsStill(drawing.card, piece) && !looksElsewhere(piece),
     touched,
     spans: touched,
     // Beyond what is looked at it leaves what came in.
-    name: () => `${drawing.contents.of(drawing, piece, at, false)} ${JSON.stringify(behind.seen(drawing, at))}`,
+    name: () => `${drawing.contents.of(drawing, piece, false)} ${JSON.stringify(behind.seen(drawing))}`,
     lay: (canvas) =>
       namingPiece(piece, place, () =>
         layWash(
           ...([drawing, piece, finishes, stepped(at, piece.steps), canvas] as const),
-          (finish, box) => around({ drawing, wash: piece, behind, at }, finish, box),
+          (finish, box) => around({ drawing, wash: piece, behind }, finish, box),
           place,
-          behind.seen(drawing, at) ?? canvas.box,
+          behind.seen(drawing) ?? canvas.box,
         ),
       ),
   }
@@ -59,39 +59,37 @@ export function planWash(drawing: Drawing, piece: Piece, behind: Behind, place: 
 export function washedBounds(
   drawing: Drawing,
   wash: Piece,
-  at: Moment,
   behind: Rect | null,
-  behindAt: (drawing: Drawing, at: Moment) => Rect | null,
+  behindAt: (drawing: Drawing) => Rect | null,
 ): Rect | null {
-  return finishedBounds(washFinishes(wash, at), washScale(drawing), behind, (frames, finish) => {
+  return finishedBounds(washFinishes(wash, drawing.list.at), washScale(drawing), behind, (frames, finish) => {
     const there = movedFor(drawing, finish, frames)
-    return there && behindAt(there, movedTo(at, at.frame + frames))
+    return there && behindAt(there)
   })
 }
 
-/** A wash at a moment. */
+/** A wash at the moment of its list. */
 interface WashWork {
   drawing: Drawing
   wash: Piece
   behind: Behind
-  at: Moment
 }
 
 /** The same wash so many frames away, as one of its finishes looks at it; null where it is one copy too many. */
-function movedWork({ drawing, wash, behind, at }: WashWork, finish: LaidFinish, frames: Frames): WashWork | null {
+function movedWork({ drawing, ...work }: WashWork, finish: LaidFinish, frames: Frames): WashWork | null {
   const there = movedFor(drawing, finish, frames)
-  return there && { drawing: there, wash, behind, at: movedTo(at, at.frame + frames) }
+  return there && { ...work, drawing: there }
 }
 
 /** What a finish of a wash is given beside what lies behind it now, in a part of the `whole` that the wash treats. */
 function around(work: WashWork, finish: LaidFinish, whole: GridBox, box = whole): Elsewhere {
   return {
     at(frames: Frames, across, part) {
-      const there = isThere(work.at, frames, across) ? movedWork(work, finish, frames) : null
+      const there = isThere(work.drawing.list.at, frames, across) ? movedWork(work, finish, frames) : null
       return there && sceneAt(there, finish.rank, whole, part ?? box)
     },
     changes: (frames, across) => changesOf(work, finish, frames, across, box),
-    piece: (id) => pieceAlone(work.drawing, work.wash, id, box),
+    piece: (id) => pieceAlone(work.drawing, work.wash.id, id, box),
   }
 }
 
@@ -111,7 +109,7 @@ function changesOf(
   let changes: Rect | null = null
   /** Adds all that is other at a moment, and at those that finishes before this one look at from there; false for anything. */
   const add = (there: WashWork): boolean => {
-    const before = washFinishes(there.wash, there.at).filter(({ rank }) => rank < finish.rank)
+    const before = washFinishes(there.wash, there.drawing.list.at).filter(({ rank }) => rank < finish.rank)
     if (!before.every(({ definition, values }) => definition.keepsStill?.(values))) return false
     const strata = strataBehind(there)
     const other = strata.findIndex((stratum, i) => stratum.name() !== names[i])
@@ -120,12 +118,14 @@ function changesOf(
     const further = before.flatMap((earlier) => momentsOf(earlier).map((by) => movedWork(there, earlier, by)))
     return further.every((moved) => !moved || add(moved))
   }
-  const looked = frames.filter((by) => isThere(work.at, by, across)).map((by) => movedWork(work, finish, by))
+  const looked = frames
+    .filter((by) => isThere(work.drawing.list.at, by, across))
+    .map((by) => movedWork(work, finish, by))
   const isKnown = [here, ...looked].every((there) => !there || add(there))
   return isKnown ? changes && onGrid(changes, box) : box
 }
 
-const strataBehind = ({ drawing, behind, at }: WashWork): Stratum[] => behind.strata(drawing, at)
+const strataBehind = ({ drawing, behind }: WashWork): Stratum[] => behind.strata(drawing)
 
 /** The part of a box that holds some bounds, on the blur's grid; null for nothing. */
 function onGrid(bounds: Rect, box: GridBox): GridBox | null {
@@ -141,8 +141,9 @@ function onGrid(bounds: Rect, box: GridBox): GridBox | null {
  * wash treats.
  */
 function sceneAt(work: WashWork, upTo: number, whole: GridBox, box: GridBox): Picture {
-  const { drawing, wash, at } = work
+  const { drawing, wash } = work
   const { kernels, contents, finished } = drawing
+  const { at } = drawing.list
   const finishes = washFinishes(wash, at).filter(({ rank }) => rank < upTo)
   const made = finishes.length > 0 ? { ...kernels.layers(box.w, box.h, false), box } : null
   const mark = kernels.mark()

@@ -1,27 +1,29 @@
 import { listPieceParameters } from '../card/addresses'
 import { isMoving } from '../values/moving'
-import type { Piece } from '../card/schema'
+import { shownFrom } from '../card/links'
+import type { Card, Piece } from '../card/schema'
 import { valueAt } from '../values/evaluated'
-import { holdsPieces, piecesIn } from '../card/tree'
-import type { Placement } from '../outline/outline'
+import { allPieces, holdsPieces } from '../card/tree'
 import { within } from '../outline/outline'
 import { even } from '../coats/definition'
 import type { Trace } from './trace'
 import { longestWay, placedBounds } from './trace'
 import type { Moment } from '../values/moment'
-import { insideOf } from '../time/clock'
 import { movedTo } from '../values/moment'
 import type { Px, Rect } from '../units'
 import type { Canvas } from './canvas'
 import type { GridBox } from './grid-box'
 import { common, joined } from './grid-box'
-import { maskTraces } from './masks'
 import { namingPiece } from './naming'
+import { heldPieces, holdsOthers } from './held-pieces'
+import { atMoment } from './open-list'
+import type { FoundPiece } from './other-piece'
 import type { FormedPiece } from './outlines'
 import type { Drawing, Standing } from './piece'
 import { finenessOf, formOf } from './form'
 import { leansOnPlaces } from './laid-finishes'
 import { spread, standingOf } from './piece'
+import { maskTraces, matteSources } from './placed-masks'
 import { stepsWay } from './steps-way'
 
 // Motion blur: what the canvas is after a piece was laid, averaged over the time that the shutter is open. Each piece is
@@ -68,21 +70,23 @@ export interface Exposures {
 export function exposuresOf(
   drawing: Drawing,
   piece: Piece,
-  parent: Placement,
-  at: Moment,
   place: string,
   touched: (at: Moment) => Rect | null,
 ): Exposures {
-  const { shutter, draft, copies } = drawing
-  if (!shutter || !piece.blurred || piece.steps > 1 || !moves(piece)) return { moments: [at], way: 0, changes: false }
+  const { shutter, draft, copies, list } = drawing
+  const { at } = list
+  if (!shutter || !piece.blurred || piece.steps > 1 || !moves(drawing.card, piece))
+    return { moments: [at], way: 0, changes: false }
   const open = (share: number) => movedTo(at, at.frame + (shutter.phase + shutter.angle * share) / 360)
   const probes = Array.from({ length: PROBES }, (_, i) => open(i / (PROBES - 1)))
   // Whether it is seen is a matter of the frame, not of the shutter.
-  const traces = probes.map((moment) => tracesOf(drawing, { ...piece, on: true, span: null }, parent, moment, place))
+  const whole = { ...piece, on: true, span: null }
+  const through = probes.map((moment) => ({ piece: whole, drawing: atMoment(drawing, moment), place }))
+  const traces = through.map(tracesOf)
   const middle = PROBES >> 1
   const placed = longestWay(traces, () => seenWindow(drawing, traces[middle]!, touched(probes[middle]!)))
-  const way = placed + stepsWay(drawing, piece, parent, probes, place)
-  const changes = valuesAt(piece, probes[0]!) !== valuesAt(piece, probes.at(-1)!)
+  const way = placed + stepsWay(through)
+  const changes = valuesOf(through[0]!) !== valuesOf(through.at(-1)!)
   if (!changes && way === 0) return { moments: [at], way, changes }
   if (!changes && way <= UNSEEN) return { moments: [open(0.5)], way, changes }
   const most = mostExposures(copies)
@@ -92,15 +96,15 @@ export function exposuresOf(
 
 const moving = new WeakMap<Piece, boolean>()
 
-/** Whether anything of a piece, or of what it holds, ever moves. */
-export function moves(piece: Piece): boolean {
+/** Whether anything of a piece, of what it holds, or of what it shows or is seen within ever moves. */
+export const moves = (card: Card, piece: Piece): boolean =>
+  allPieces([piece]).some(movesItself) || shownFrom(card, piece).some(movesItself)
+
+function movesItself(piece: Piece): boolean {
   let is = moving.get(piece)
   if (is === undefined) {
-    is =
-      // What fits others may move with them.
-      leansOnPlaces(piece) ||
-      listPieceParameters(piece).some(({ value }) => isMoving(value)) ||
-      piecesIn(piece).some(moves)
+    // What fits others may move with them.
+    is = leansOnPlaces(piece) || listPieceParameters(piece).some(({ value }) => isMoving(value))
     moving.set(piece, is)
   }
   return is
@@ -110,37 +114,29 @@ export function moves(piece: Piece): boolean {
 const PLACE = ['x', 'y', 'rotation', 'scale', 'stretchX', 'stretchY', 'skew', 'anchorX', 'anchorY', 'on']
 const isPlace = (address: string) => PLACE.includes(address.slice(address.indexOf('/') + 1))
 
-/** All other moving values of a piece and what it holds, as one text. */
-function valuesAt(piece: Piece, at: Moment): string {
+/** All other moving values of a piece, and of what it holds or is held by, as one text. */
+function valuesOf({ piece, drawing, place }: FoundPiece): string {
+  const { at, parent } = drawing.list
   const own = listPieceParameters(piece)
     .filter(({ address, value }) => isMoving(value) && !isPlace(address))
     .map(({ parameter, value }) => valueAt(parameter, value, at))
-  const inside = insideOf(piece, at)
-  return (
-    JSON.stringify(own) +
-    piecesIn(piece)
-      .map((inner) => valuesAt(inner, inside))
-      .join()
-  )
+  const standing = standingOf({ ...piece, on: true, span: null, opacity: 100 }, parent, at)
+  const others = standing ? [...heldPieces(drawing, standing, place), ...matteSources(drawing, piece, at)] : []
+  return JSON.stringify(own) + others.map(valuesOf).join()
 }
 
-/** The traces of all outlines of a piece; null for what is not there. */
-function tracesOf(drawing: Drawing, piece: Piece, parent: Placement, at: Moment, path: string): (Trace | null)[] {
+/** The traces of all outlines of a piece, in the same order at every moment; null for what is not there. */
+function tracesOf({ piece, drawing, place }: FoundPiece): (Trace | null)[] {
+  const { at, parent } = drawing.list
   const standing = standingOf(piece, parent, at)
-  const nowhere = () => (holdsPieces(piece) ? piecesIn(piece) : [piece]).map(() => null)
-  const own = standing ? ownTraces(drawing, standing, path) : nowhere()
-  return [...own, ...maskTraces(drawing, piece, standing, path)]
+  const nowhere = () => (holdsPieces(piece) ? piece.pieces : [piece]).map(() => null)
+  const own = standing ? ownTraces(drawing, standing, place) : nowhere()
+  return [...own, ...maskTraces(drawing, piece, standing, place), ...matteSources(drawing, piece, at).flatMap(tracesOf)]
 }
 
 /** Without those of its masks. */
 function ownTraces(drawing: Drawing, standing: Standing, path: string): (Trace | null)[] {
-  const { piece } = standing
-  if (holdsPieces(piece)) {
-    const inside = insideOf(piece, standing.at)
-    return piecesIn(piece).flatMap((inner, i) =>
-      tracesOf(drawing, inner, standing.placement, inside, `${path}.pieces[${i}]`),
-    )
-  }
+  if (holdsOthers(standing.piece)) return heldPieces(drawing, standing, path).flatMap(tracesOf)
   const letters = letterTraces(drawing, standing, path)
   if (letters) return letters
   const form = formOf(drawing, standing, path)

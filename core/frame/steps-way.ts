@@ -1,7 +1,7 @@
+import { shownFrom } from '../card/links'
 import type { Piece } from '../card/schema'
-import { holdsPieces, piecesIn } from '../card/tree'
-import type { Outline, Placement } from '../outline/outline'
-import { insideOf } from '../time/clock'
+import { allPieces } from '../card/tree'
+import type { Outline } from '../outline/outline'
 import type { Px } from '../units'
 import type { Length } from '../values/moving'
 import { isMoving } from '../values/moving'
@@ -9,9 +9,10 @@ import { numberValue, valueAt, valuesAt } from '../values/evaluated'
 import type { Moment } from '../values/moment'
 import { stepOf } from '../steps/table'
 import { finenessOf } from './form'
+import { heldPieces, holdsOthers } from './held-pieces'
 import { namingPiece } from './naming'
 import type { FormedPiece } from './outlines'
-import type { Drawing } from './piece'
+import type { FoundPiece } from './other-piece'
 import { standingOf } from './piece'
 import { lengthIn } from './recipe-tools'
 
@@ -19,35 +20,38 @@ import { lengthIn } from './recipe-tools'
 
 const steady = new WeakMap<Piece, boolean>()
 
-/** Whether no step of a piece, or of what it holds, has a value that moves. */
+/** Whether no step of a piece itself has a value that moves. */
 function isSteady(piece: Piece): boolean {
   let is = steady.get(piece)
   if (is === undefined) {
-    is = piece.outlineSteps.every((step) => !Object.values(step).some(isMoving)) && piecesIn(piece).every(isSteady)
+    is = piece.outlineSteps.every((step) => !Object.values(step).some(isMoving))
     steady.set(piece, is)
   }
   return is
 }
 
-/** The longest way in render pixels that steps of a piece, or of what it holds, move a point through some moments. */
-export function stepsWay(
-  drawing: Drawing,
-  piece: Piece,
-  parent: Placement,
-  moments: readonly Moment[],
-  path: string,
-): Px {
-  if (isSteady(piece)) return 0
-  const middle = moments[moments.length >> 1]!
-  const standing = standingOf({ ...piece, on: true, opacity: 100, span: null }, parent, middle)
+const standingIn = ({ piece, drawing: { list } }: FoundPiece) =>
+  standingOf({ ...piece, on: true, opacity: 100, span: null }, list.parent, list.at)
+
+/**
+ * The longest way in render pixels that steps of a piece, or of what it holds or shows, move a point through some moments:
+ * `through` is the same piece at each of them.
+ */
+export function stepsWay(through: readonly FoundPiece[]): Px {
+  const middle = through[through.length >> 1]!
+  const { piece, drawing, place: path } = middle
+  if ([...allPieces([piece]), ...shownFrom(drawing.card, piece)].every(isSteady)) return 0
+  const standing = standingIn(middle)
   if (!standing) return 0
-  if (holdsPieces(piece)) {
-    const ways = piecesIn(piece).map((inner, i) => {
-      const inside = moments.map((at) => insideOf(piece, at))
-      return stepsWay(drawing, inner, standing.placement, inside, `${path}.pieces[${i}]`)
+  if (holdsOthers(piece)) {
+    const held = through.map((one) => {
+      const there = standingIn(one)
+      return there ? heldPieces(one.drawing, there, path) : []
     })
+    const ways = held[through.length >> 1]!.map((_, i) => stepsWay(held.flatMap((pieces) => pieces[i] ?? [])))
     return Math.max(0, ...ways)
   }
+  const moments = through.map((one) => one.drawing.list.at)
   const { rest } = namingPiece(piece, path, () =>
     drawing.outlines.of(piece as FormedPiece, standing.at, finenessOf(standing.placement), path),
   )

@@ -1,6 +1,7 @@
 import { coatOf } from '../coats/table'
 import { even } from '../coats/definition'
-import type { Piece } from '../card/schema'
+import { shownFrom } from '../card/links'
+import type { Card, Piece } from '../card/schema'
 import type { Rect } from '../units'
 import { Canvas } from './canvas'
 import { joined } from './grid-box'
@@ -31,7 +32,7 @@ export function joinStill(drawing: Drawing, pieces: readonly PlannedPiece[], shi
   }
   for (const planned of pieces) {
     // What stands still behind all that moves is the ground's.
-    if (moving && isPlain(planned.piece)) {
+    if (moving && isPlain(drawing.card, planned.piece)) {
       run.push(planned)
       continue
     }
@@ -44,13 +45,14 @@ export function joinStill(drawing: Drawing, pieces: readonly PlannedPiece[], shi
 }
 
 /** Whether a piece stands still and lies on a clear ground as on any other: all that it lays is laid as it is. */
-function isPlain(piece: Piece): boolean {
+function isPlain(card: Card, piece: Piece): boolean {
   const laidPlainly = piece.coats.behind.every(({ kind, blend }) => blend === 'normal' && !coatOf(kind).ownBlend)
-  return standsStill(piece) && piece.kind !== 'wash' && piece.blend === 'normal' && laidPlainly
+  return standsStill(card, piece) && piece.kind !== 'wash' && piece.blend === 'normal' && laidPlainly
 }
 
 /** Whether a piece is the same at all frames at which it is seen. */
-export const standsStill = (piece: Piece): boolean => !moves(piece) && !isRestless(piece)
+export const standsStill = (card: Card, piece: Piece): boolean =>
+  !moves(card, piece) && ![piece, ...shownFrom(card, piece)].some(isRestless)
 
 function asOne(drawing: Drawing, run: readonly PlannedPiece[]): Stratum {
   const { kernels, finished, contents, world } = drawing

@@ -7,7 +7,7 @@ import { numbersIn } from '../type/ranges'
 import { valueAt } from '../values/evaluated'
 import type { Moment } from '../values/moment'
 import type { GridBox } from './grid-box'
-import { pieceAlone } from './map-picture'
+import { foundPiece, pictureOf } from './other-piece'
 import type { Drawing } from './piece'
 
 // A piece that lies in front of words, except at some letters: these are laid on its picture, and only there. Where it lies on
@@ -42,9 +42,10 @@ export function weaveInto(
   const { kernels } = drawing
   const made = { ...kernels.layers(box.w, box.h), box }
   const mark = kernels.mark()
-  const front = pieceAlone(drawing, piece, words, box, (one) => lettersOf(one, letters))
-  if (!front) kernels.copy(picture, made)
+  const found = foundPiece(drawing, piece.id, words, 'letters')
+  if (!found) kernels.copy(picture, made)
   else {
+    const front = pictureOf({ ...found, piece: lettersOf(found.piece, letters) }, box)
     const laid = kernels.layers(box.w, box.h)
     kernels.layPicture('normal', made, { mask: kernels.complemented(kernels.alpha(front)), gate: null }, picture, 1)
     kernels.layPicture('normal', laid, { mask: kernels.alpha(picture), gate: null }, front, 1)

@@ -6,7 +6,7 @@ import type { EvaluatedValues } from '../values/evaluated'
 import type { Parameters } from '../values/parameter-kinds'
 import { choice, number, toggle } from '../values/parameter-kinds'
 
-/** A kind of mask: an area that holds or hides a part of a piece. */
+/** A kind of mask: what holds or hides a part of a piece. Its cover comes from an area of its own, or from another piece. */
 export interface MaskDefinition<T extends Parameters = Parameters> {
   kind: string
   label: string
@@ -14,10 +14,15 @@ export interface MaskDefinition<T extends Parameters = Parameters> {
   help: string
   parameters: T
   /** Its area around its own place, in px; rings do not overlap. */
-  outline(values: EvaluatedValues<T>, work: OutlineWork): Ring[]
+  outline?(values: EvaluatedValues<T>, work: OutlineWork): Ring[]
+  /** What it takes of which other piece; null for none. */
+  matte?(values: Readonly<Record<string, unknown>>): { source: string | null; by: MatteChannel }
   /** What it has on the stage to take hold of, beside its place. */
   grips?: Grips<T>
 }
+
+/** What of another piece a matte is: all that is opaque of it, its plain shape without its coats, or its light. */
+export type MatteChannel = 'alpha' | 'face' | 'lightness'
 
 /** Keeps the parameter types while registering. */
 export const defineMask = <T extends Parameters>(definition: MaskDefinition<T>): MaskDefinition<T> => definition
@@ -25,11 +30,24 @@ export const defineMask = <T extends Parameters>(definition: MaskDefinition<T>):
 const place = (label: string, help: string) =>
   number({ label, help, default: 0, min: -100_000, max: 100_000, step: 1, unit: 'px', slider: [-960, 960] })
 
-/** What every mask has beside the parameters of its form. */
-export const COMMON_MASK_PARAMETERS = {
+/** What masks have whose area stands somewhere. */
+export const AREA_PARAMETERS = {
   x: place('X', 'Place of its middle: px right of the place of the piece, or from the left of the card'),
   y: place('Y', 'Place of its middle: px below the place of the piece, or from the top of the card'),
   rotation: angle('Rotation', 'Turn about its place, in degrees anticlockwise', 0),
+  space: choice({
+    label: 'Moves with',
+    help: 'Whether its place counts from the piece, with which it moves, or from the card',
+    default: 'piece',
+    options: [
+      { value: 'piece', label: 'Piece' },
+      { value: 'card', label: 'Card' },
+    ],
+  }),
+} as const
+
+/** What every mask has. */
+export const COMMON_MASK_PARAMETERS = {
   feather: span('Feather', 'How far the edge fades, to each side of it', 0, [0, 200]),
   grow: way('Grow', 'Moves the edge outward, below 0 inward; corners become round', 0),
   opacity: percent('Opacity', 'How much it counts, in %', 100),
@@ -44,15 +62,6 @@ export const COMMON_MASK_PARAMETERS = {
       { value: 'keep', label: 'Keep' },
     ],
   }),
-  space: choice({
-    label: 'Moves with',
-    help: 'Whether its place counts from the piece, with which it moves, or from the card',
-    default: 'piece',
-    options: [
-      { value: 'piece', label: 'Piece' },
-      { value: 'card', label: 'Card' },
-    ],
-  }),
   stage: choice({
     label: 'Finishes',
     help: 'Works before the finishes, so that they see the cut, or after them, so that it stays sharp',
@@ -64,3 +73,15 @@ export const COMMON_MASK_PARAMETERS = {
   }),
   on: toggle({ label: 'Shown', help: 'Whether the mask works; it changes at a key', default: true }),
 } as const
+
+/** The parameters that not all masks have. */
+export const ownOfMask = ({ parameters, outline }: MaskDefinition): Parameters => ({
+  ...parameters,
+  ...(outline ? AREA_PARAMETERS : {}),
+})
+
+/** All parameters of a kind of mask. */
+export const parametersOfMask = (definition: MaskDefinition): Parameters => ({
+  ...ownOfMask(definition),
+  ...COMMON_MASK_PARAMETERS,
+})

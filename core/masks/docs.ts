@@ -1,5 +1,5 @@
 import { parameterTable as table } from '../values/parameter-docs'
-import { COMMON_MASK_PARAMETERS } from './definition'
+import { AREA_PARAMETERS, COMMON_MASK_PARAMETERS } from './definition'
 import { MASKS } from './table'
 
 /** The page on masks, made from their table: docs/masks.md. */
@@ -18,6 +18,7 @@ export const maskDocs = (): string =>
       'A piece without finishes has all of its masks before. A piece with masks blends its coats behind in a picture of its own, ' +
       'as a piece with finishes does.',
     'Every mask has `id`, `kind`, `name` and these:\n\n' + table(COMMON_MASK_PARAMETERS),
+    'Those with an area of their own also these:\n\n' + table(AREA_PARAMETERS),
     ...MASKS.map(({ kind, label, help, parameters }) =>
       [`## ${label}`, `\`${kind}\`: ${help}.`, table(parameters)].join('\n\n'),
     ),

@@ -12,7 +12,7 @@ import type { Grip } from '../steps/grips'
 import type { Point, Px } from '../units'
 import type { EvaluatedValues } from '../values/evaluated'
 import type { Length } from '../values/moving'
-import type { COMMON_MASK_PARAMETERS } from './definition'
+import type { AREA_PARAMETERS, COMMON_MASK_PARAMETERS } from './definition'
 import { maskOf } from './table'
 
 // What a mask shows on the stage: its edge, and points to take hold of.
@@ -31,7 +31,7 @@ const WORK: OutlineWork = {
 /** The edge of a mask around its own place, without what grows it; none where its path cannot be read. */
 export function maskRings(kind: string, values: never): Ring[] {
   try {
-    return maskOf(kind).outline(values, WORK)
+    return maskOf(kind).outline?.(values, WORK) ?? []
   } catch {
     return []
   }
@@ -51,10 +51,11 @@ const TURNER: Px = 60
 export function maskGrips(
   kind: string,
   values: never,
-  { x, y, rotation, feather, grow }: EvaluatedValues<typeof COMMON_MASK_PARAMETERS>,
+  { x, y, rotation, feather, grow }: EvaluatedValues<typeof AREA_PARAMETERS & typeof COMMON_MASK_PARAMETERS>,
   rings: readonly Ring[],
   side: Px,
 ): Grip[] {
+  if (!maskOf(kind).outline) return []
   const px = (length: Length) => (typeof length === 'number' ? length : (length.value / 100) * side)
   const stands: Placement = { scale: 1, rotation, x, y }
   const at = { x, y }

@@ -42,7 +42,9 @@ export interface PieceDefinition<T extends Parameters = Parameters> {
   /** What its coats are computed from: an outline of its own, set words, or the alpha of what it holds; nothing has none. */
   coatsFrom: 'outline' | 'words' | 'alpha' | 'nothing'
   /** What that alpha comes from. */
-  holds?: 'pieces' | 'pixels'
+  holds?: 'pieces' | 'pixels' | 'another'
+  /** The piece that it shows again; null for none. */
+  shows?(piece: object): string | null
   /** The clock that it gives what it holds; by default none. */
   clock?(piece: object): Clock | null
   /** Its outline around its place: an area, or a line that gets its thickness after the outline steps. */

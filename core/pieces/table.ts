@@ -6,10 +6,11 @@ import { line } from './line'
 import { path } from './path'
 import { picture } from './picture'
 import { polygon } from './polygon'
+import { twin } from './twin'
 import { type } from './type'
 import { wash } from './wash'
 
-const TABLE = { type, box, ellipse, polygon, line, path, picture, group, wash }
+const TABLE = { type, box, ellipse, polygon, line, path, picture, group, twin, wash }
 
 export type PieceKind = keyof typeof TABLE
 

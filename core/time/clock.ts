@@ -34,8 +34,11 @@ export const hasClock = (card: Card, id: string | null): boolean => clockedHolde
 /** The moment of what lies in a piece, at a moment of the piece. */
 export function insideOf(piece: Piece, at: Moment): Moment {
   const clock = clockOf(piece)
-  return clock ? movedTo(at, clock.inside(at.frame)) : at
+  return clock ? movedTo(at, clock.inside(at)) : at
 }
+
+/** Whether a piece's clock shows nothing of what lies in it. */
+export const isStopped = (piece: Piece, at: Moment): boolean => clockOf(piece)?.stopped(at) ?? false
 
 /** The moment by which a piece runs while the card is at a frame: `id` null is the card itself. */
 export function momentIn(card: Card, id: string | null, frame: Frames): Moment {
@@ -52,9 +55,9 @@ export const frameIn = (card: Card, id: string | null, frame: Frames): Frames =>
 export function frameOutOf(card: Card, id: string | null, frame: Frames, near: Frames): Frames | null {
   const holders = clockedHolders(card, id)
   // What each holder is near to, from the card inwards; then back, from the piece outwards.
-  const around = holders.reduce<Frames[]>(
-    (frames, holder) => [...frames, clockOf(holder)?.inside(frames.at(-1)!) ?? frames.at(-1)!],
-    [near],
+  const around = holders.reduce<Moment[]>(
+    (moments, holder) => [...moments, insideOf(holder, moments.at(-1)!)],
+    [momentOf(card, near)],
   )
   let out: Frames | null = frame
   for (let i = holders.length - 1; i >= 0 && out !== null; i--) {

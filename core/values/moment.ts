@@ -11,10 +11,12 @@ export interface WordsPiece {
 
 /** How the time within a piece follows from the time around it. */
 export interface Clock {
-  /** The frame within at a frame of the time around. */
-  inside(frame: Frames): Frames
+  /** The frame within at a moment of the time around. */
+  inside(at: Moment): Frames
+  /** Whether nothing within is shown at a moment of the time around. */
+  stopped(at: Moment): boolean
   /** A frame of the time around at which the frame within is shown, the nearest to `near`; null where it never is. */
-  outside(frame: Frames, near: Frames): Frames | null
+  outside(frame: Frames, near: Moment): Frames | null
 }
 
 /** What is the same at every moment of a card. */

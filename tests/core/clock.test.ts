@@ -1,4 +1,4 @@
-import { afterEach, beforeEach, describe, expect, test } from '@jest/globals'
+import { describe, expect, test } from '@jest/globals'
 import { shiftPiece } from '#core/edit/arrange'
 import { moveAnchor } from '#core/edit/grouping'
 import { storedAt, toggleKey, writeValue } from '#core/edit/values'
@@ -6,23 +6,15 @@ import { createPiece } from '#core/card/create'
 import type { Moving } from '#core/values/moving'
 import type { Card, GroupPiece } from '#core/card/schema'
 import { seamReport } from '#core/judge/seam'
-import type { Clock } from '#core/values/moment'
 import { frameIn, frameOutOf, hasClock, momentIn } from '#core/time/clock'
 import { evaluateCard } from '#core/time/evaluate'
-import { onRing } from '#core/values/moment'
-import { PIECE_KINDS } from '#core/pieces/table'
 import { coat, emptyCard, engineWithFonts, solid, withBox } from '../support/engine'
 
 const LENGTH = 20
 /** A group whose contents run so many frames ahead. */
-const ahead = (by: number): Clock => ({
-  inside: (frame) => frame + by,
-  outside: (frame) => onRing(frame - by, LENGTH),
-})
+const ahead = (by: number) => ({ runs: 'own' as const, clockStart: -by, clockEnd: 'again' as const })
 
-const definition = PIECE_KINDS.group as { clock?: (piece: unknown) => Clock | null }
-
-function card(): Card {
+function card(clock: Partial<GroupPiece> = ahead(5)): Card {
   const way = {
     keys: [
       { frame: 0, value: 10 },
@@ -49,6 +41,7 @@ function card(): Card {
   )
   const group = {
     ...createPiece('group', inner),
+    ...clock,
     id: 'all',
     x: {
       keys: [
@@ -66,40 +59,33 @@ const held = (own: Card): Card => ({ ...own, pieces: own.pieces.map((piece) => (
 
 describe('a group that gives what it holds a time of its own', () => {
   const engine = engineWithFonts()
-  let plain: Uint8Array[]
-
-  beforeEach(() => {
-    plain = Array.from({ length: LENGTH }, (_, frame) => engine.render(held(card()), frame).pixels)
-    definition.clock = () => ahead(5)
-  })
-  afterEach(() => {
-    delete definition.clock
-  })
+  const without = card({})
+  const plain = () => Array.from({ length: LENGTH }, (_, frame) => engine.render(held(without), frame).pixels)
 
   test('shows it then, with motion blur too, and its own place by the time around it', () => {
+    const unclocked = plain()
     for (const frame of [0, 4, 11, 17]) {
-      expect(Buffer.from(engine.render(held(card()), frame).pixels).equals(plain[(frame + 5) % LENGTH]!)).toBe(true)
+      const shown = Buffer.from(engine.render(held(card()), frame).pixels)
+      expect(shown.equals(unclocked[(frame + 5) % LENGTH]!)).toBe(true)
     }
     expect(momentIn(card(), 'all', 3).frame).toBe(3)
     expect(momentIn(card(), 'inner', 17).frame).toBe(2)
-    const blurred = { ...held(card()), shutter: { angle: 180, phase: 0 } }
-    const late = Buffer.from(engine.render(blurred, 2).pixels)
-    delete definition.clock
-    expect(late.equals(Buffer.from(engine.render(blurred, 7).pixels))).toBe(true)
+    const blurred = (own: Card) => ({ ...held(own), shutter: { angle: 180, phase: 0 } })
+    const late = Buffer.from(engine.render(blurred(card()), 2).pixels)
+    expect(late.equals(Buffer.from(engine.render(blurred(without), 7).pixels))).toBe(true)
   })
 
   test('stands on the stage and is evaluated where it is seen', () => {
-    const at = (frame: number) => engine.outlook(held(card()), frame).find(({ id }) => id === 'inner')!.bounds
-    const values = (frame: number) =>
-      evaluateCard(card(), frame).flatMap(({ address, value }) =>
+    const at = (frame: number, own = card()) =>
+      engine.outlook(held(own), frame).find(({ id }) => id === 'inner')!.bounds
+    const values = (frame: number, own = card()) =>
+      evaluateCard(own, frame).flatMap(({ address, value }) =>
         address === 'inner/x' || address === 'all/x' ? [value] : [],
       )
     const [own, inside] = [values(6)[0], values(6)[1]]
-    const seen = at(6)
-    delete definition.clock
-    expect(seen).toEqual(at(11))
-    expect(own).toBe(values(6)[0])
-    expect(inside).toBe(values(11)[1])
+    expect(at(6)).toEqual(at(11, without))
+    expect(own).toBe(values(6, without)[0])
+    expect(inside).toBe(values(11, without)[1])
   })
 
   test('takes keys where it runs: what a hand writes is what is seen', () => {
@@ -120,7 +106,7 @@ describe('a group that gives what it holds a time of its own', () => {
   })
 
   test('goes there and back, through groups in groups', () => {
-    const outer = { ...createPiece('group', card()), id: 'outer', pieces: card().pieces } as GroupPiece
+    const outer = { ...createPiece('group', card()), ...ahead(5), id: 'outer', pieces: card().pieces } as GroupPiece
     const nested = { ...card(), pieces: [outer] }
     expect(frameIn(nested, 'inner', 4)).toBe(14)
     for (let frame = 0; frame < LENGTH; frame++) {
@@ -139,12 +125,12 @@ describe('a group that gives what it holds a time of its own', () => {
       ],
       loop: false,
     }
-    const own = card()
-    const [group] = own.pieces as GroupPiece[]
-    const moved = { ...own, pieces: [{ ...group!, pieces: [{ ...group!.pieces[0]!, x: leaping }] }] } as Card
-    const entry = () => seamReport(moved).find(({ address }) => address === 'inner/x')!
-    expect(entry().verdict).not.toBe('jump')
-    delete definition.clock
-    expect(entry().verdict).toBe('jump')
+    const verdict = (own: Card) => {
+      const [group] = own.pieces as GroupPiece[]
+      const moved = { ...own, pieces: [{ ...group!, pieces: [{ ...group!.pieces[0]!, x: leaping }] }] } as Card
+      return seamReport(moved).find(({ address }) => address === 'inner/x')!.verdict
+    }
+    expect(verdict(card())).not.toBe('jump')
+    expect(verdict(without)).toBe('jump')
   })
 })

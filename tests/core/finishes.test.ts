@@ -115,13 +115,7 @@ describe.each(FINISHES.map((definition) => [definition.kind, definition] as cons
     for (const values of cases) {
       const card = pieceCard([finish(kind, values)])
       const drawing = engine['drawing'](card, { ring: { length: 10 }, frame: 3 }, 1)
-      const touched = LISTS.touched(
-        drawing,
-        [card.pieces[0]!],
-        { scale: 1, rotation: 0, x: 0, y: 0 },
-        'pieces',
-        drawing.at,
-      )
+      const touched = LISTS.touched(drawing, [card.pieces[0]!])
       const alone = { ...card, pieces: [card.pieces[0]!] }
       const { at } = floatsOf(engine, alone, 3)
       let beyond = 0

@@ -4,7 +4,7 @@ import { expectCard } from '#core/card/read'
 import type { BoxPiece, Card, Finish, GroupPiece, Mask, Piece, TypePiece } from '#core/card/schema'
 import { addMask } from '#core/edit/masks'
 import { Engine } from '#core/frame/engine'
-import { COMMON_MASK_PARAMETERS } from '#core/masks/definition'
+import { parametersOfMask } from '#core/masks/definition'
 import { MASKS, maskOf } from '#core/masks/table'
 import type { Parameter } from '#core/values/parameter-kinds'
 import { endsOf } from '../support/ends'
@@ -52,17 +52,18 @@ function scene(one: Mask): Card {
   } as GroupPiece
   card = { ...card, pieces: [group] }
   const box = { id: 'box', x: 180, y: 60, width: 110, height: 70, finishes: [finish('blur', { radius: 6 })] }
-  card = withPiece<BoxPiece>(card, 'box', { ...box, masks: named(2, { x: 0, y: 0 }) }, looks(2))
+  card = withPiece<BoxPiece>(card, 'box', { ...box, masks: named(2, 'x' in one ? { x: 0, y: 0 } : {}) }, looks(2))
   card = withWash(card, [finish('tint', {}, 'tinted')], { id: 'wash', masks: named(3) })
   return expectCard(card)
 }
 
-const CASES = MASKS.flatMap(({ kind, parameters }) =>
-  Object.entries<Parameter>({ ...parameters, ...COMMON_MASK_PARAMETERS }).flatMap(([name, parameter]) =>
+const CASES = MASKS.flatMap((definition) =>
+  Object.entries<Parameter>(parametersOfMask(definition)).flatMap(([name, parameter]) =>
     (parameter.type === 'path' ? ['M 0 0 L 60 0 L 0 60 Z', 'M 5 5'] : endsOf(parameter)).map((end) => {
       // Lengths stay on a scale that a small frame can show.
       const near = typeof end === 'number' && parameter.type === 'length' ? Math.sign(end) * 25 : end
-      return [kind, { x: 90, y: 80, feather: 9, [name]: near }] as const
+      const usual = definition.outline ? { x: 90, y: 80 } : { source: 'words' }
+      return [definition.kind, { ...usual, feather: 9, [name]: near }] as const
     }),
   ),
 )

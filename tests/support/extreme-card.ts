@@ -6,7 +6,7 @@ import { COAT_KINDS, coatOf } from '#core/coats/table'
 import { CURVE_NAMES } from '#core/curves/curve'
 import { COMMON_FINISH_PARAMETERS } from '#core/finishes/definition'
 import { FINISH_KINDS, finishOf } from '#core/finishes/table'
-import { COMMON_MASK_PARAMETERS } from '#core/masks/definition'
+import { parametersOfMask } from '#core/masks/definition'
 import { MASK_KINDS, maskOf } from '#core/masks/table'
 import { hasOutline } from '#core/pieces/definition'
 import { PLACE_PARAMETERS } from '#core/pieces/place'
@@ -127,7 +127,7 @@ export function extremeCard(seed: number): Card {
   }
   const mask = (): Mask => {
     const kind = pick(MASK_KINDS)
-    const values = { ...valuesOf(COMMON_MASK_PARAMETERS), ...valuesOf(maskOf(kind).parameters) }
+    const values = { ...valuesOf(parametersOfMask(maskOf(kind))) }
     return { ...createMask(kind, 'm'), ...values, id: id('mask') } as Mask
   }
   const masks = () => Array.from({ length: pick([0, 0, 0, 1, 2]) }, mask)

@@ -11,6 +11,7 @@ const FORMS: Record<PieceKind, string> = {
   line: 'M4 20L22 6',
   path: 'M3 19C7 4 12 4 13 13s6 9 10-6',
   group: 'M3 9V4h5M18 4h5v5M23 17v5h-5M8 22H3v-5M8 9h7v6H8zM12 12h7v6h-7z',
+  twin: 'M10 9h12v12H10zM16 6V4H4v12h3',
   wash: 'M4 6c3-3 6 3 9 0s6 3 9 0M4 13c3-3 6 3 9 0s6 3 9 0M4 20c3-3 6 3 9 0s6 3 9 0',
   picture: 'M3 5h20v16H3zM3 17l6-6 5 5 3-3 6 6M17 10a1.5 1.5 0 1 0 0-.1z',
 }

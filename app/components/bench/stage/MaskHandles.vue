@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { COMMON_MASK_PARAMETERS } from '#core/masks/definition'
+import { AREA_PARAMETERS, COMMON_MASK_PARAMETERS } from '#core/masks/definition'
 import { grownEdge, maskGrips, maskRings } from '#core/masks/on-stage'
 import { maskOf } from '#core/masks/table'
 import { place, within } from '#core/outline/outline'
@@ -18,7 +18,7 @@ const bench = useBench()
 const { base } = useMoment()
 
 const mask = computed(() => bench.mask!)
-const common = computed(() => valuesAt(COMMON_MASK_PARAMETERS, mask.value, base.value))
+const common = computed(() => valuesAt({ ...AREA_PARAMETERS, ...COMMON_MASK_PARAMETERS }, mask.value, base.value))
 const values = computed(() => valuesAt(maskOf(mask.value.kind).parameters, mask.value, base.value) as never)
 const rings = computed(() => maskRings(mask.value.kind, values.value))
 
