@@ -2,6 +2,7 @@ import { parseArgs } from 'node:util'
 import type { Card } from '../core/card/schema'
 import { finishFaults } from '../core/judge/finish-faults'
 import { formFaults } from '../core/judge/form-faults'
+import { holdFaults } from '../core/judge/hold-faults'
 import { motionFaults } from '../core/judge/motion-faults'
 import { readCardFile } from './card-file'
 
@@ -28,6 +29,6 @@ const motorFaults = (card: Card) =>
 
 /** Finishes, steps and links that are passed over. */
 const passedOver = (card: Card) =>
-  [...finishFaults(card), ...formFaults(card)].map(({ address, message, remedy }) => ({
+  [...finishFaults(card), ...formFaults(card), ...holdFaults(card)].map(({ address, message, remedy }) => ({
     ...{ place: address, message, remedy },
   }))

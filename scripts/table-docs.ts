@@ -3,6 +3,7 @@ import { coatDocs } from '../core/coats/docs'
 import { finishDocs } from '../core/finishes/docs'
 import { maskDocs } from '../core/masks/docs'
 import { stepDocs } from '../core/steps/docs'
+import { pieceDocs } from '../core/pieces/docs'
 import { motorDocs } from '../core/values/motors/docs'
 import { letterMotionDocs } from '../core/type/docs'
 
@@ -11,5 +12,6 @@ writeFileSync('docs/coats.md', coatDocs())
 writeFileSync('docs/finishes.md', finishDocs())
 writeFileSync('docs/outline-steps.md', stepDocs())
 writeFileSync('docs/masks.md', maskDocs())
+writeFileSync('docs/pieces.md', pieceDocs())
 writeFileSync('docs/motors.md', motorDocs())
 writeFileSync('docs/letter-motion.md', letterMotionDocs())

@@ -28,11 +28,15 @@ export const shownIn = (piece: Piece): string[] => [
   ...mattesOf(piece),
 ]
 
-/** All pieces that one looks at by itself, those of its finishes' maps included. */
+/** All pieces whose pictures are made for a piece, those of its finishes' maps included. */
+export const picturedFor = (piece: Piece): string[] => [
+  ...piece.finishes.flatMap((finish) => lookedAt(finish) ?? []),
+  ...shownIn(piece),
+]
+
+/** All pieces that one looks at by itself. */
 const linksOf = (piece: Piece): string[] =>
-  [...piece.finishes.map(lookedAt), ...shownIn(piece), ...fittedTo(piece), piece.weave, alongOf(piece)].filter(
-    (id) => id !== null,
-  )
+  [...picturedFor(piece), ...fittedTo(piece), piece.weave, alongOf(piece)].filter((id) => id !== null)
 
 /** Why a piece cannot be looked at from another one. */
 export type LinkFault = 'missing' | 'shapeless' | 'circle'

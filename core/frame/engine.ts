@@ -4,6 +4,7 @@ import { toDisplay } from '../values/oklab'
 import type { Moment, EvaluatedPaint } from '../values/evaluated'
 import { listParameters } from '../card/addresses'
 import { lightOf } from '../card/light'
+import { checkUnfolded } from '../card/unfolded'
 import { paintValue, switchValue } from '../values/evaluated'
 import { isMoving } from '../values/moving'
 import { WaxError } from '../errors'
@@ -216,6 +217,7 @@ export class Engine {
   }
 
   private drawing(card: Card, at: Moment, scale: number, draft = false): Drawing {
+    checkUnfolded(card)
     const { kernels, shelf, finished, contents, tiles, outlines, pictures } = this
     const now = { ...at, fitted: fitter(() => drawing), along: pathFinder(() => drawing) }
     const drawing: Drawing = {

@@ -30,7 +30,7 @@ export function foundPiece(drawing: Drawing, from: string, id: string, use: Link
   const holders = holdersOf(card.pieces, id)
   // The innermost list that holds both.
   let { list } = drawing
-  while (list.around && !holders.some((holder) => holder.id === list.holder)) list = list.around
+  while (list.holder !== null && !holders.some(({ id }) => id === list.holder)) list = list.around!
   let there = { ...drawing, list }
   const entered = holders.findIndex((holder) => holder.id === list.holder) + 1
   for (const [i, holder] of holders.entries()) {

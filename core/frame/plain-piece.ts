@@ -13,7 +13,7 @@ import { atMoment } from './open-list'
 import type { Drawing, Standing } from './piece'
 import { laidMasks } from './placed-masks'
 import { drawFormed, standingOf, touchedBy } from './piece'
-import { exposuresOf, layExposed, moves } from './shutter'
+import { exposuresOf, layExposed, moves, passesShutter } from './shutter'
 import type { PlannedPiece } from './still-runs'
 import { standsStill } from './still-runs'
 
@@ -26,7 +26,7 @@ export function planPlain(drawing: Drawing, piece: Piece, place: string): Planne
   const { moments } = exposures
   const exposed = moments.length > 1 || moments[0] !== at
   // While a group is exposed, what it holds moves along with it.
-  const still = exposed ? unshuttered : drawing
+  const still = exposed || (piece.kind === 'twin' && !piece.blurred) ? unshuttered : drawing
   const standing = (now: Moment) => standingOf({ ...piece, on: true, span: null }, parent, now)
   return {
     piece,
@@ -35,7 +35,7 @@ export function planPlain(drawing: Drawing, piece: Piece, place: string): Planne
     spans: () => moments.map((now) => touched(now)).reduce(joined, null),
     name: () => {
       // One that is never exposed itself may hold some that are.
-      const inner = still.shutter !== null && !piece.blurred && moves(drawing.card, piece)
+      const inner = still.shutter !== null && (!piece.blurred || passesShutter(piece)) && moves(drawing.card, piece)
       return drawing.contents.of(drawing, piece, exposed || inner)
     },
     lay: (canvas) =>

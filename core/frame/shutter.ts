@@ -1,6 +1,6 @@
 import { listPieceParameters } from '../card/addresses'
 import { isMoving } from '../values/moving'
-import { shownFrom } from '../card/links'
+import { mattesOf, shownFrom } from '../card/links'
 import type { Card, Piece } from '../card/schema'
 import { valueAt } from '../values/evaluated'
 import { allPieces, holdsPieces } from '../card/tree'
@@ -75,7 +75,7 @@ export function exposuresOf(
 ): Exposures {
   const { shutter, draft, copies, list } = drawing
   const { at } = list
-  if (!shutter || !piece.blurred || piece.steps > 1 || !moves(drawing.card, piece))
+  if (!shutter || !piece.blurred || piece.steps > 1 || passesShutter(piece) || !moves(drawing.card, piece))
     return { moments: [at], way: 0, changes: false }
   const open = (share: number) => movedTo(at, at.frame + (shutter.phase + shutter.angle * share) / 360)
   const probes = Array.from({ length: PROBES }, (_, i) => open(i / (PROBES - 1)))
@@ -99,6 +99,17 @@ const moving = new WeakMap<Piece, boolean>()
 /** Whether anything of a piece, of what it holds, or of what it shows or is seen within ever moves. */
 export const moves = (card: Card, piece: Piece): boolean =>
   allPieces([piece]).some(movesItself) || shownFrom(card, piece).some(movesItself)
+
+/**
+ * Whether a piece leaves the shutter to what it is made of: a twin that stands still shows the other piece as that one is laid
+ * itself.
+ */
+export const passesShutter = (piece: Piece): boolean =>
+  piece.kind === 'twin' &&
+  piece.blurred &&
+  piece.runs === 'around' &&
+  mattesOf(piece).length === 0 &&
+  !movesItself(piece)
 
 function movesItself(piece: Piece): boolean {
   let is = moving.get(piece)

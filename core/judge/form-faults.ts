@@ -10,7 +10,8 @@ import type { StoredValue } from '../values/moving'
 import { isMoving } from '../values/moving'
 import type { MotionFault } from './motion-faults'
 
-const WHY: Record<LinkFault, string> = {
+/** Why another piece does not count. */
+export const LINK_FAULTS: Record<LinkFault, string> = {
   missing: 'is gone',
   shapeless: 'has nothing of that kind',
   circle: 'leads back to the piece itself',
@@ -75,7 +76,7 @@ function linkFaults(card: Card, piece: Piece): MotionFault[] {
     return [
       {
         ...{ address: `${piece.id}/${name}`, label: `${piece.name} · ${words}`, motor: null },
-        message: `“${other}” ${WHY[fault]}: it does not count.`,
+        message: `“${other}” ${LINK_FAULTS[fault]}: it does not count.`,
         remedy: 'Choose another piece, or take it away.',
       },
     ]

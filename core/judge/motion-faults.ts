@@ -1,5 +1,6 @@
 import { finishFaults } from './finish-faults'
 import { formFaults } from './form-faults'
+import { holdFaults } from './hold-faults'
 import { listParameters } from '../card/addresses'
 import type { Moving } from '../values/moving'
 import { isMoving } from '../values/moving'
@@ -36,6 +37,7 @@ export function motionFaults(card: Card): MotionFault[] {
     ...linkFaults(card),
     ...finishFaults(card),
     ...formFaults(card),
+    ...holdFaults(card),
     ...places.flatMap(({ address, label, parameter, value }) => {
       const moving = value as Moving<never>
       const fault = (motor: number | null, message: string, remedy: string): MotionFault => ({

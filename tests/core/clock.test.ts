@@ -134,3 +134,122 @@ describe('a group that gives what it holds a time of its own', () => {
     expect(verdict(without)).toBe('jump')
   })
 })
+
+/** A card whose box stands at 10 px times the frame within. */
+function counting(clock: Partial<GroupPiece>): Card {
+  const way = {
+    keys: [
+      { frame: 0, value: 0 },
+      { frame: LENGTH - 1, value: 10 * (LENGTH - 1) },
+    ],
+    loop: false,
+  }
+  const inner = withBox(
+    emptyCard(240, 40, LENGTH),
+    { id: 'inner', width: 30, height: 20, x: way, y: 20 },
+    { face: [coat('fill', 'fill')] },
+  )
+  const group = { ...createPiece('group', inner), ...clock, id: 'all', x: 0, y: 0 }
+  return { ...inner, pieces: [{ ...group, pieces: inner.pieces } as GroupPiece] }
+}
+
+describe('a clock', () => {
+  const engine = engineWithFonts()
+  const shown = (clock: Partial<GroupPiece>) =>
+    Array.from({ length: LENGTH }, (_, frame) => frameIn(counting(clock), 'inner', frame))
+  const own = { runs: 'own', clockStart: 4, clockFrom: 3, clockTo: 8 } as const
+
+  test('holds the first frame before its start, and the last one after its end', () => {
+    expect(shown({ ...own, clockEnd: 'hold' })).toEqual([3, 3, 3, 3, 3, 4, 5, 6, ...new Array<number>(12).fill(7)])
+    const backward = shown({ ...own, clockEnd: 'hold', clockBackward: true })
+    expect(backward).toEqual([7, 7, 7, 7, 7, 6, 5, 4, ...new Array<number>(12).fill(3)])
+  })
+
+  test('goes again from the first frame, and to and fro with each end once, both ways', () => {
+    expect(shown({ ...own, clockEnd: 'again' }).slice(0, 12)).toEqual([4, 5, 6, 7, 3, 4, 5, 6, 7, 3, 4, 5])
+    expect(shown({ ...own, clockEnd: 'again', clockBackward: true }).slice(0, 12)).toEqual([
+      6, 5, 4, 3, 7, 6, 5, 4, 3, 7, 6, 5,
+    ])
+    expect(shown({ ...own, clockEnd: 'fro' }).slice(0, 14)).toEqual([7, 6, 5, 4, 3, 4, 5, 6, 7, 6, 5, 4, 3, 4])
+    expect(shown({ ...own, clockEnd: 'fro', clockBackward: true }).slice(0, 9)).toEqual([3, 4, 5, 6, 7, 6, 5, 4, 3])
+    // A single frame is that frame.
+    for (const clockEnd of ['hold', 'again', 'fro', 'stop'] as const) {
+      expect(new Set(shown({ ...own, clockTo: 4, clockEnd }).slice(4, 5))).toEqual(new Set([3]))
+    }
+  })
+
+  test('runs at its speed, between frames too, and by hand as its frame is keyed', () => {
+    expect(shown({ ...own, clockSpeed: 50, clockEnd: 'hold' }).slice(4, 14)).toEqual([
+      3, 3.5, 4, 4.5, 5, 5.5, 6, 6.5, 7, 7,
+    ])
+    expect(shown({ ...own, clockSpeed: 200, clockEnd: 'again' }).slice(4, 10)).toEqual([3, 5, 7, 4, 6, 3])
+    const keyed = {
+      keys: [
+        { frame: 0, value: 2 },
+        { frame: 10, value: 12 },
+      ],
+      loop: false,
+    }
+    expect(shown({ runs: 'keyed', clockFrame: keyed }).slice(8, 13)).toEqual([10, 11, 12, 12, 12])
+  })
+
+  test('shows, frame by frame, the frames within as they are without it', () => {
+    const plain = counting({})
+    const pictures = Array.from({ length: LENGTH }, (_, frame) => Buffer.from(engine.render(plain, frame).pixels))
+    for (const clockEnd of ['stop', 'hold', 'again', 'fro'] as const) {
+      for (const clockBackward of [false, true]) {
+        const clock = { ...own, clockEnd, clockBackward }
+        const frames = shown(clock)
+        for (let frame = 0; frame < LENGTH; frame++) {
+          const picture = Buffer.from(engine.render(counting(clock), frame).pixels)
+          const gone = clockEnd === 'stop' && (frame < 4 || frame >= 9)
+          if (gone) expect(picture.every((v) => v === 0)).toBe(true)
+          else expect(picture.equals(pictures[frames[frame]!]!)).toBe(true)
+        }
+      }
+    }
+  })
+
+  test('is found back: the frame around at which a frame within is shown', () => {
+    const keyed = {
+      keys: [
+        { frame: 0, value: 2 },
+        { frame: 10, value: 12 },
+        { frame: 18, value: 0 },
+      ],
+      loop: false,
+    }
+    const clocks: Partial<GroupPiece>[] = [
+      ...(['stop', 'hold', 'again', 'fro'] as const).flatMap((clockEnd) =>
+        [false, true].flatMap((clockBackward) =>
+          [50, 100, 200].map((clockSpeed) => ({ ...own, clockEnd, clockBackward, clockSpeed })),
+        ),
+      ),
+      { runs: 'keyed', clockFrame: keyed },
+    ]
+    for (const clock of clocks) {
+      for (let frame = 0; frame < LENGTH; frame++) {
+        const card = counting(clock)
+        const inside = frameIn(card, 'inner', frame)
+        const out = frameOutOf(card, 'inner', inside, frame)
+        expect(out).not.toBeNull()
+        expect(frameIn(card, 'inner', out!)).toBeCloseTo(inside, 9)
+      }
+      expect(frameOutOf(counting(clock), 'inner', 19, 5)).toBeNull()
+    }
+  })
+
+  test('holds within clocks within clocks, one after the other', () => {
+    const outer = {
+      ...createPiece('group', counting({})),
+      id: 'outer',
+      runs: 'own',
+      clockSpeed: 200,
+      clockEnd: 'again',
+    } as GroupPiece
+    const inner = counting({ runs: 'own', clockStart: 0, clockFrom: 0, clockTo: 6, clockEnd: 'fro' })
+    const card = { ...inner, pieces: [{ ...outer, pieces: inner.pieces }] }
+    // 2 · 4 = 8 frames around: 8 mod 10 of to and fro over 0…5.
+    expect(frameIn(card, 'inner', 4)).toBe(2)
+  })
+})
