@@ -1,5 +1,8 @@
 import { changePiece, addPiece } from '#core/edit/stack'
 import type { Piece } from '#core/card/schema'
+import { showInside } from '#core/edit/inside'
+import type { PieceOutlook } from '#core/frame/outlook'
+import { unplace } from '#core/outline/outline'
 import { svgPieces } from '#core/formats/svg-in'
 import { WaxError } from '#core/errors'
 import type { Point } from '#core/units'
@@ -7,6 +10,8 @@ import { useBench } from '~/stores/bench'
 import { useNotices } from '~/stores/notices'
 import { usePictures } from '~/stores/pictures'
 import { faultOf } from './api'
+
+const nameOf = (file: File) => file.name.replace(/\.[^.]+$/, '').slice(0, 200) || 'Picture'
 
 /** Files dropped on the stage or pasted: pictures become pieces, SVG files become groups of paths. */
 export function useBringFiles() {
@@ -45,7 +50,7 @@ export function useBringFiles() {
       made = added.id
       const fit = Math.min(1, card.frame.width / found.width, card.frame.height / found.height)
       const values = {
-        name: file.name.replace(/\.[^.]+$/, '').slice(0, 200) || 'Picture',
+        name: nameOf(file),
         picture: id,
         width: Math.max(1, Math.round(found.width * fit)),
         height: Math.max(1, Math.round(found.height * fit)),
@@ -55,5 +60,29 @@ export function useBringFiles() {
     bench.select(made)
   }
 
-  return { bringIn }
+  /** Brings in a picture and shows it within the face of a piece that stands somewhere. */
+  async function inside(file: File, piece: Piece, stands: PieceOutlook | undefined) {
+    const id = await pictures.bringIn(file)
+    const { width, height } = pictures.list.find((other) => other.id === id)!
+    const brought = { id, width, height, name: nameOf(file) }
+    const corners = stands?.corners.map((corner) => unplace(stands.parent, corner)) ?? []
+    const [xs, ys] = [corners.map(({ x }) => x), corners.map(({ y }) => y)]
+    const around = { left: Math.min(...xs), top: Math.min(...ys), right: Math.max(...xs), bottom: Math.max(...ys) }
+    if (!(around.right > around.left && around.bottom > around.top)) {
+      notices.fault({
+        message: `${piece.name} has no face at this frame.`,
+        remedy: 'Go to a frame at which it is there.',
+      })
+      return
+    }
+    let made = ''
+    bench.edit(`Picture inside ${piece.name}`, (card) => {
+      const shown = showInside(card, piece.id, brought, around)
+      made = shown.id
+      return shown.card
+    })
+    bench.select(made)
+  }
+
+  return { bringIn, inside }
 }

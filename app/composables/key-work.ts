@@ -3,6 +3,7 @@ import { copyKeys, easeKeys, moveKeys, pasteKeys, removeKeys, reverseKeys, sprea
 import type { Card } from '#core/card/schema'
 import { useBench } from '~/stores/bench'
 import { useClipboard } from '~/stores/clipboard'
+import { useRibbonTime } from './ribbon-time'
 import { useRibbon } from '~/stores/ribbon'
 
 /** What hands do with the keys that are selected; used by the ribbon and by the keyboard. */
@@ -10,6 +11,7 @@ export function useKeyWork() {
   const bench = useBench()
   const ribbon = useRibbon()
   const clipboard = useClipboard()
+  const time = useRibbonTime()
 
   const counted = () => (ribbon.keys.length === 1 ? 'a key' : `${ribbon.keys.length} keys`)
 
@@ -33,7 +35,7 @@ export function useKeyWork() {
   /** About the playhead. */
   const spread = (factor: number) =>
     change(`${factor > 1 ? 'Spread' : 'Squeeze'} ${counted()}`, (card) =>
-      spreadKeys(card, ribbon.keys, ribbon.frame, factor),
+      spreadKeys(card, ribbon.keys, time.frame.value, factor),
     )
 
   function ease(easing: string, mark = '') {
@@ -50,7 +52,7 @@ export function useKeyWork() {
   /** At the playhead, on the selected pieces; without any on the lanes that the keys came from. */
   function paste() {
     const clip = clipboard.keys
-    if (clip) change('Paste keys', (card) => pasteKeys(card, clip, bench.selection, ribbon.frame))
+    if (clip) change('Paste keys', (card) => pasteKeys(card, clip, bench.selection, time.frame.value))
   }
 
   return { nudge, reverse, spread, ease, remove, copy, paste }

@@ -2,7 +2,6 @@ import { holdsPieces } from '#core/card/tree'
 import { useEventListener } from '@vueuse/core'
 import type { Ref } from 'vue'
 import { shiftPiece } from '#core/edit/arrange'
-import { splitPiece } from '#core/edit/spans'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { useBench } from '~/stores/bench'
 import { useClipboard } from '~/stores/clipboard'
@@ -54,7 +53,7 @@ export function useShortcuts(showSheet: () => void, outlook: Ref<PieceOutlook[]>
     copyCore: () => bench.piece && work.copyCore(bench.piece),
     pasteCore: () => work.pasteCores(bench.pieces),
     duplicate,
-    split,
+    split: () => bench.piece && work.split(bench.piece),
     curves: () => (ribbon.curvesOpen = !ribbon.curvesOpen),
     motors: () => bench.piece && (ribbon.motorsOf = ribbon.keys[0]?.address ?? null),
     selectAll: () => bench.selectAll(bench.card!.pieces.map(({ id }) => id)),
@@ -119,19 +118,6 @@ export function useShortcuts(showSheet: () => void, outlook: Ref<PieceOutlook[]>
     if (bench.coat) work.duplicateCoatOf(bench.piece!, bench.coat)
     else if (bench.entry) work.duplicateEntryOf(bench.piece!, bench.entry)
     else if (bench.piece) work.duplicatePieces(bench.pieces)
-  }
-
-  /** Cuts the selected piece in two at the playhead. */
-  function split() {
-    const id = bench.piece?.id
-    if (!id) return
-    let second: string | null = null
-    bench.edit('Split', (card) => {
-      const done = splitPiece(card, id, ribbon.frame)
-      second = done?.id ?? null
-      return done?.card ?? card
-    })
-    if (second) bench.select(second)
   }
 
   /** Moves all that is selected, on the card's own axes. */

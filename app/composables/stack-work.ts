@@ -1,3 +1,4 @@
+import { addClock, freezePiece, repeatPiece, reversePiece } from '#core/edit/clocks'
 import type { Entry } from '#core/edit/entries'
 import { changeEntry, duplicateEntry, pasteEntries, pasteEntry, removeEntry } from '#core/edit/entries'
 import { groupPieces, canGroup, ungroupPiece } from '#core/edit/grouping'
@@ -12,7 +13,10 @@ import {
   removeCoat,
   removePiece,
 } from '#core/edit/stack'
+import { splitPiece } from '#core/edit/spans'
+import { addTwin } from '#core/edit/twins'
 import { writeValue } from '#core/edit/values'
+import { frameIn } from '#core/time/clock'
 import type { Card, Coat, Piece } from '#core/card/schema'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { boundsOf } from '#core/edit/arrange'
@@ -160,6 +164,28 @@ export function useStackWork() {
     bench.selectAll(ids)
   }
 
+  /** A change of the time within a piece; what has the clock afterwards is selected. */
+  function inTime(label: string, change: (card: Card) => { card: Card; id: string }) {
+    const { id } = editing(label, change)
+    bench.select(id)
+  }
+  const giveClock = (piece: Piece) => inTime(`Clock of ${piece.name}`, (card) => addClock(card, piece.id))
+  const freeze = (piece: Piece) => inTime(`Freeze ${piece.name}`, (card) => freezePiece(card, piece.id, ribbon.frame))
+  const reverse = (piece: Piece) => inTime(`${piece.name} backward`, (card) => reversePiece(card, piece.id))
+  const repeat = (piece: Piece) => inTime(`Repeat ${piece.name}`, (card) => repeatPiece(card, piece.id, ribbon.frame))
+  const twin = (piece: Piece) => inTime(`Twin of ${piece.name}`, (card) => addTwin(card, piece.id, ribbon.frame))
+
+  /** Cuts a piece in two at the playhead. */
+  function split(piece: Piece) {
+    let second: string | null = null
+    bench.edit(`Split ${piece.name}`, (card) => {
+      const done = splitPiece(card, piece.id, Math.round(frameIn(card, piece.id, ribbon.frame)))
+      second = done?.id ?? null
+      return done?.card ?? card
+    })
+    if (second) bench.select(second)
+  }
+
   function see(piece: string, part: string | null) {
     const { alone } = stage
     stage.alone = alone?.piece === piece && alone.part === part ? null : { piece, part }
@@ -200,6 +226,7 @@ export function useStackWork() {
   return {
     ...{ pasteEntryOn, duplicateEntryOf, removeEntryOf, renameEntry },
     ...{ together, duplicatePieces, removePieces, copyPieces, paste, pasteCoats, copyCore, pasteCores, clearCores },
+    ...{ giveClock, freeze, reverse, repeat, twin, split },
     ...{ setOn, setLocked, groupable, group, ungroup, see, duplicateCoatOf, removeCoatOf, renameCoat },
   }
 }

@@ -160,7 +160,7 @@ export interface PicturePiece extends PlacedPiece {
 
 /** How the time within a piece follows from the time around it. */
 interface ClockedPiece extends PlacedPiece {
-  runs: 'around' | 'own' | 'keyed'
+  clock: 'around' | 'own' | 'keyed'
   clockStart: Movable<number>
   clockSpeed: Movable<number>
   clockFrom: Movable<number>

@@ -3,7 +3,9 @@ import type { DepthGroup } from '../coats/definition'
 import { createCoat, createPiece, firstFree, freeId, takenIds } from '../card/create'
 import { withParts } from '../card/parts'
 import type { PieceKind } from '../pieces/table'
+import { PLACE_PARAMETERS } from '../pieces/place'
 import { PIECE_KINDS } from '../pieces/table'
+import type { Parameters } from '../values/parameter-kinds'
 import type { Card, Coat, Piece } from '../card/schema'
 import { allPieces, holdsPieces, pathTo, piecesIn, replacePiece } from '../card/tree'
 import { withPiece } from './path'
@@ -59,14 +61,18 @@ function renewed(card: Card, pieces: readonly Piece[]): Piece[] {
   return copies.map((copy) => relinked(copy, (id) => ids.get(id) ?? id))
 }
 
-/** What was copied together keeps together: a copied bar fits the copied words. */
+/** What was copied together keeps together: a copied bar fits the copied words, a copied picture is seen within them. */
 function relinked(piece: Piece, to: (id: string) => string): Piece {
-  const own = {
-    ...piece,
-    weave: piece.weave && to(piece.weave),
-    ...('fitTo' in piece ? { fitTo: piece.fitTo.map(to) } : {}),
-    ...(piece.kind === 'type' ? { along: piece.along && to(piece.along) } : {}),
-  } as Piece
+  const linked = <T extends object>(of: T, parameters: Parameters): T => {
+    const links = Object.entries(parameters).flatMap(([name, { type }]): [string, unknown][] => {
+      const value = (of as Record<string, unknown>)[name]
+      if (type === 'piece' && typeof value === 'string') return [[name, to(value)]]
+      return type === 'pieces' && Array.isArray(value) ? [[name, value.map(to)]] : []
+    })
+    return links.length > 0 ? { ...of, ...Object.fromEntries(links) } : of
+  }
+  const placed = linked(piece, { ...PLACE_PARAMETERS, ...PIECE_KINDS[piece.kind].parameters })
+  const own = withParts(placed, (entry, list) => linked(entry, list.parameters(entry)))
   return holdsPieces(own) ? { ...own, pieces: own.pieces.map((inner) => relinked(inner, to)) } : own
 }
 

@@ -107,7 +107,7 @@ export const moves = (card: Card, piece: Piece): boolean =>
 export const passesShutter = (piece: Piece): boolean =>
   piece.kind === 'twin' &&
   piece.blurred &&
-  piece.runs === 'around' &&
+  piece.clock === 'around' &&
   mattesOf(piece).length === 0 &&
   !movesItself(piece)
 

@@ -42,7 +42,7 @@ function sourceFault(card: Card, piece: Piece, source: string | null, place: Pla
 }
 
 function clockFaults(piece: Piece): MotionFault[] {
-  if (!('runs' in piece) || piece.runs !== 'own') return []
+  if (!('clock' in piece) || piece.clock !== 'own') return []
   const { clockFrom: from, clockTo: to } = piece
   if (typeof from !== 'number' || typeof to !== 'number' || to === 0 || to > from) return []
   return [

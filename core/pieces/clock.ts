@@ -5,11 +5,11 @@ import { choice, number, toggle } from '../values/parameter-kinds'
 
 // The clock of what lies in a piece: how its time follows from the time around it.
 
-const own = { when: { parameter: 'runs', is: ['own'] } } as const
+const own = { when: { parameter: 'clock', is: ['own'] } } as const
 const frames = { min: -216_000, max: 216_000, step: 1, unit: '', slider: [0, 250] } as const
 
 export const CLOCK_PARAMETERS = {
-  runs: choice({
+  clock: choice({
     label: 'Time within',
     help: 'What lies in it runs with the time around it, by a clock of its own, or stands at a frame that is keyed by hand',
     default: 'around',
@@ -65,7 +65,7 @@ export const CLOCK_PARAMETERS = {
   },
   clockFrame: {
     ...number({ label: 'Frame', help: 'The frame within that is shown; it can be keyed', default: 0, ...frames }),
-    when: { parameter: 'runs', is: ['keyed'] },
+    when: { parameter: 'clock', is: ['keyed'] },
   },
 } as const
 
@@ -125,9 +125,9 @@ function runsTo({ from, count, end, backward }: Run, frame: Frames): { runs: Fra
 
 /** The clock of a piece that carries these parameters; null where all in it runs with the time around. */
 export function clockOf(piece: object): Clock | null {
-  const { runs } = piece as { runs: 'around' | 'own' | 'keyed' }
-  if (runs === 'own') return OWN(piece)
-  return runs === 'keyed' ? KEYED(piece) : null
+  const { clock } = piece as { clock: 'around' | 'own' | 'keyed' }
+  if (clock === 'own') return OWN(piece)
+  return clock === 'keyed' ? KEYED(piece) : null
 }
 
 const OWN = (piece: object): Clock => ({

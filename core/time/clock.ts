@@ -28,6 +28,12 @@ function clockedHolders({ pieces }: Card, id: string | null): readonly Piece[] {
   return found
 }
 
+/** The innermost of the pieces with a clock that a piece lies in: all that lie in the same one run by one time. Null for none. */
+export const clockAround = (card: Card, id: string | null): string | null =>
+  clockedHolders(card, id)
+    .filter((holder) => clockOf(holder) !== null)
+    .at(-1)?.id ?? null
+
 /** Whether a piece runs by another time than the card's. */
 export const hasClock = (card: Card, id: string | null): boolean => clockedHolders(card, id).length > 0
 

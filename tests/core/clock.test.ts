@@ -12,7 +12,7 @@ import { coat, emptyCard, engineWithFonts, solid, withBox } from '../support/eng
 
 const LENGTH = 20
 /** A group whose contents run so many frames ahead. */
-const ahead = (by: number) => ({ runs: 'own' as const, clockStart: -by, clockEnd: 'again' as const })
+const ahead = (by: number) => ({ clock: 'own' as const, clockStart: -by, clockEnd: 'again' as const })
 
 function card(clock: Partial<GroupPiece> = ahead(5)): Card {
   const way = {
@@ -157,7 +157,7 @@ describe('a clock', () => {
   const engine = engineWithFonts()
   const shown = (clock: Partial<GroupPiece>) =>
     Array.from({ length: LENGTH }, (_, frame) => frameIn(counting(clock), 'inner', frame))
-  const own = { runs: 'own', clockStart: 4, clockFrom: 3, clockTo: 8 } as const
+  const own = { clock: 'own', clockStart: 4, clockFrom: 3, clockTo: 8 } as const
 
   test('holds the first frame before its start, and the last one after its end', () => {
     expect(shown({ ...own, clockEnd: 'hold' })).toEqual([3, 3, 3, 3, 3, 4, 5, 6, ...new Array<number>(12).fill(7)])
@@ -190,7 +190,7 @@ describe('a clock', () => {
       ],
       loop: false,
     }
-    expect(shown({ runs: 'keyed', clockFrame: keyed }).slice(8, 13)).toEqual([10, 11, 12, 12, 12])
+    expect(shown({ clock: 'keyed', clockFrame: keyed }).slice(8, 13)).toEqual([10, 11, 12, 12, 12])
   })
 
   test('shows, frame by frame, the frames within as they are without it', () => {
@@ -225,7 +225,7 @@ describe('a clock', () => {
           [50, 100, 200].map((clockSpeed) => ({ ...own, clockEnd, clockBackward, clockSpeed })),
         ),
       ),
-      { runs: 'keyed', clockFrame: keyed },
+      { clock: 'keyed', clockFrame: keyed },
     ]
     for (const clock of clocks) {
       for (let frame = 0; frame < LENGTH; frame++) {
@@ -243,11 +243,11 @@ describe('a clock', () => {
     const outer = {
       ...createPiece('group', counting({})),
       id: 'outer',
-      runs: 'own',
+      clock: 'own',
       clockSpeed: 200,
       clockEnd: 'again',
     } as GroupPiece
-    const inner = counting({ runs: 'own', clockStart: 0, clockFrom: 0, clockTo: 6, clockEnd: 'fro' })
+    const inner = counting({ clock: 'own', clockStart: 0, clockFrom: 0, clockTo: 6, clockEnd: 'fro' })
     const card = { ...inner, pieces: [{ ...outer, pieces: inner.pieces }] }
     // 2 · 4 = 8 frames around: 8 mod 10 of to and fro over 0…5.
     expect(frameIn(card, 'inner', 4)).toBe(2)

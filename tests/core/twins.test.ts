@@ -4,7 +4,7 @@ import { expectCard } from '#core/card/read'
 import type { BoxPiece, Card, GroupPiece, Mask, Piece, TwinPiece, TypePiece } from '#core/card/schema'
 import { Engine } from '#core/frame/engine'
 import { onRing } from '#core/values/moment'
-import { coat, emptyCard, finish, fontBytes, solid, withPiece } from '../support/engine'
+import { coat, emptyCard, finish, fontBytes, withPiece } from '../support/engine'
 import { holdFaults } from '#core/judge/hold-faults'
 import { equalPictures, expectSamePicture } from '../support/same-picture'
 
@@ -187,7 +187,7 @@ describe('a twin', () => {
     expect(messages(null)).toContainEqual(expect.stringMatching(/^twin\/source: It shows no piece yet/))
     expect(messages('nobody')).toContainEqual(expect.stringMatching(/^twin\/source: “nobody” is gone/))
     expect(messages('source')).toContainEqual(expect.stringMatching(/^twin\/source: “Type” leads back/))
-    const late = messages('source', { runs: 'own', clockFrom: 9, clockTo: 4 })
+    const late = messages('source', { clock: 'own', clockFrom: 9, clockTo: 4 })
     expect(late).toContainEqual(expect.stringMatching(/^twin\/clockTo: Its clock ends before it begins/))
 
     // Each group holds two twins of the next: 2 to the power of 40 in the first.

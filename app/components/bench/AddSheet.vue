@@ -30,6 +30,12 @@ const POURS = COATS.map(({ kind, label, help, parameters }): Pour => {
   return { kind, label, help, sides: side ? [...side.options] : [{ value: '', label }] }
 })
 
+/** What holds a piece beside masks. A wash runs with what it treats, and has no face. */
+const HOLDS = [
+  { kind: 'inside', label: 'Picture inside', help: 'Brings in a picture and shows it within the face of this piece' },
+  { kind: 'clock', label: 'Clock', help: 'Gives what lies in it a time of its own: slower, backward, again, held' },
+]
+
 const sought = ref('')
 const field = ref<HTMLInputElement>()
 const fits = ({ label, help }: { label: string; help: string }) => {
@@ -39,13 +45,13 @@ const fits = ({ label, help }: { label: string; help: string }) => {
 const pours = computed(() => (props.coats ? POURS.filter(fits) : []))
 const steps = computed(() => (props.steps ? STEPS.filter(fits) : []))
 const finishes = computed(() => FINISHES.filter(fits))
-const masks = computed(() => MASKS.filter(fits))
+const holds = computed(() => (props.coats ? [...MASKS, ...HOLDS] : MASKS).filter(fits))
 type Kind = Pick<Pour, 'kind' | 'label'>
 const lists = computed(() =>
   [
     { label: 'Form', kinds: steps.value, take: ({ kind, label }: Kind) => emit('form', kind, label) },
     { label: 'Finish', kinds: finishes.value, take: ({ kind, label }: Kind) => emit('finish', kind, label) },
-    { label: 'Hold', kinds: masks.value, take: ({ kind, label }: Kind) => emit('hold', kind, label) },
+    { label: 'Hold', kinds: holds.value, take: ({ kind, label }: Kind) => emit('hold', kind, label) },
   ].filter(({ kinds }) => kinds.length > 0),
 )
 const prompt = computed(() =>

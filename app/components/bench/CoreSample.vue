@@ -1,8 +1,10 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { mdiClockOutline } from '@mdi/js'
+import { computed, nextTick, ref, watch } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import type { DepthGroup } from '#core/coats/definition'
 import { coatOf } from '#core/coats/table'
+import { hasOwnTime } from '#core/edit/clocks'
 import { takesEntries } from '#core/edit/entries'
 import { addFinish } from '#core/edit/finishes'
 import { addMask } from '#core/edit/masks'
@@ -13,8 +15,12 @@ import type { Card, Coat, Piece } from '#core/card/schema'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { switchValue } from '#core/values/evaluated'
 import { PIECE_KINDS } from '#core/pieces/table'
+import { useBringFiles } from '~/composables/bring-files'
+import { withChosenFile } from '~/composables/chosen-file'
+import { clockWords } from '~/composables/clock-words'
 import { coatTitle } from '~/composables/coat-words'
 import { useMoment } from '~/composables/moment'
+import { useStackWork } from '~/composables/stack-work'
 import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
 import { useStage } from '~/stores/stage'
@@ -26,6 +32,7 @@ const props = defineProps<{ piece: Piece; outlook: PieceOutlook[] }>()
 const bench = useBench()
 const ribbon = useRibbon()
 const stage = useStage()
+const work = useStackWork()
 const { shown: moment } = useMoment(() => props.piece.id)
 
 const GROUPS: { name: DepthGroup; label: string; empty(piece: Piece): string }[] = [
@@ -85,6 +92,32 @@ const mask = (card: Card, id: string, kind: string) =>
   addMask(card, id, kind, props.outlook.find((entry) => entry.id === id)?.own ?? null)
 const ADD = { Finish: addFinish, Form: addStep, Hold: mask }
 
+const pictureFile = ref<HTMLInputElement>()
+const { inside } = useBringFiles()
+
+function hold(kind: string, label: string) {
+  if (kind === 'clock') {
+    pouring.value = false
+    work.giveClock(props.piece)
+  } else if (kind === 'inside') {
+    pouring.value = false
+    pictureFile.value?.click()
+  } else add('Hold', kind, label)
+}
+
+const bringInside = (event: Event) =>
+  withChosenFile(event, (file) =>
+    inside(
+      file,
+      props.piece,
+      props.outlook.find(({ id }) => id === props.piece.id),
+    ),
+  )
+
+/** A clock of its own, in a few words; null where it runs with the time around it. */
+const clock = computed(() => (hasOwnTime(props.piece) ? clockWords(props.piece, moment.value) : null))
+const isHeld = computed(() => props.piece.masks.length > 0 || clock.value !== null)
+
 /** Adds a finish, a step or a mask to every selected piece; on this one it is selected then. */
 function add(what: keyof typeof ADD, kind: string, label: string) {
   const others = bench.selection.filter((id) => id !== props.piece.id)
@@ -98,6 +131,15 @@ function add(what: keyof typeof ADD, kind: string, label: string) {
     return laid.card
   })
   bench.select(props.piece.id, made)
+}
+
+/** The clock's values stand in the settings of the piece. */
+async function showClock() {
+  bench.select(props.piece.id)
+  await nextTick()
+  const rows = document.querySelector<HTMLDetailsElement>('[data-rows="Clock"]')
+  if (rows) rows.open = true
+  rows?.scrollIntoView({ block: 'nearest' })
 }
 
 /** The list gives the new order; the coat that is not where it was is the one that was dragged. */
@@ -124,7 +166,7 @@ function toggle(coat: Coat) {
 </script>
 
 <template>
-  <div class="core" :class="{ held: piece.masks.length > 0 }">
+  <div class="core" :class="{ held: isHeld }">
     <div v-if="piece.finishes.length > 0 || !coated" class="group over">
       <span class="depth" aria-hidden="true">{{ coated ? 'finish' : '' }}</span>
       <EntryStack :piece="piece" family="finish" />
@@ -161,10 +203,24 @@ function toggle(coat: Coat) {
       <span class="depth" aria-hidden="true">form</span>
       <EntryStack :piece="piece" family="step" />
     </div>
-    <div v-if="piece.masks.length > 0" class="group hold">
+    <div v-if="isHeld" class="group hold">
       <span class="depth" aria-hidden="true">held</span>
-      <EntryStack :piece="piece" family="mask" />
+      <div>
+        <EntryStack :piece="piece" family="mask" />
+        <button v-if="clock" class="clock" title="The time within; its values are in the settings" @click="showClock">
+          <VIcon :icon="mdiClockOutline" size="15" />
+          <b>Clock</b><span class="quiet">{{ clock }}</span>
+        </button>
+      </div>
     </div>
+    <input
+      ref="pictureFile"
+      type="file"
+      accept="image/png,image/jpeg,image/webp"
+      hidden
+      data-test="inside-file"
+      @change="bringInside"
+    />
     <button class="pour">
       {{ addLabel }}
       <AddSheet
@@ -174,7 +230,7 @@ function toggle(coat: Coat) {
         @pour="pour"
         @form="(kind, label) => add('Form', kind, label)"
         @finish="(kind, label) => add('Finish', kind, label)"
-        @hold="(kind, label) => add('Hold', kind, label)"
+        @hold="hold"
       />
     </button>
     <p v-if="unheard" class="quiet note">
@@ -223,6 +279,24 @@ function toggle(coat: Coat) {
   font-size: 12px;
   color: var(--ink-2);
   pointer-events: none;
+}
+.clock {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  width: 100%;
+  height: 28px;
+  padding: 0 8px;
+  font: inherit;
+  color: inherit;
+  text-align: left;
+  cursor: pointer;
+  background: none;
+  border: 0;
+  border-radius: 6px;
+}
+.clock:hover {
+  background: var(--teal-soft);
 }
 .pour {
   padding: 6px 8px 2px 26px;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { holdsPieces } from '#core/card/tree'
+import { shownIn } from '#core/card/links'
+import { allPieces, holdsPieces } from '#core/card/tree'
 import { mdiDotsHorizontal, mdiLockOutline } from '@mdi/js'
 import { computed, ref } from 'vue'
 import { changePiece } from '#core/edit/stack'
@@ -47,6 +48,13 @@ const paint = computed(() => {
 const letters = computed(() => {
   if (holdsPieces(props.piece)) return String(props.piece.pieces.length)
   return props.piece.kind === 'type' ? wordingAt(props.piece, moment.value).trim().slice(0, 2) : ''
+})
+
+/** A piece that is off and shown by others all the same: who shows it. */
+const serving = computed(() => {
+  if (there.value) return ''
+  const by = allPieces(bench.card!.pieces).filter((other) => shownIn(other).includes(props.piece.id))
+  return by.length > 0 ? `Not shown itself; it serves ${by.map(({ name }) => name).join(', ')}` : ''
 })
 
 /** Shift takes the rows between, Ctrl one more. */
@@ -102,7 +110,9 @@ function drop(event: DragEvent) {
         <span>{{ letters }}</span>
       </span>
       <span class="name">{{ piece.name }}</span>
-      <small v-if="!piece.locked">{{ PIECE_KINDS[piece.kind].label.toLowerCase() }}</small>
+      <small v-if="!piece.locked" :title="serving">{{
+        serving ? 'matte' : PIECE_KINDS[piece.kind].label.toLowerCase()
+      }}</small>
     </button>
     <button
       v-if="piece.locked"
@@ -115,13 +125,21 @@ function drop(event: DragEvent) {
     <button class="more icon-button" :aria-label="`${piece.name}, more`">
       <VIcon :icon="mdiDotsHorizontal" size="16" />
       <VMenu activator="parent" location="bottom end">
-        <VList density="compact">
+        <VList density="compact" class="tight">
           <VListItem v-if="!several" title="Rename" subtitle="Double-click" @click="naming = true" />
           <VListItem v-if="!several" title="See alone" @click="work.see(piece.id, null)" />
           <VListItem title="Duplicate" subtitle="Ctrl+D" @click="work.duplicatePieces(all)" />
           <VListItem :title="piece.locked ? 'Unlock' : 'Lock'" @click="work.setLocked(all, !piece.locked)" />
           <VListItem v-if="work.groupable(all)" title="Group" subtitle="Ctrl+G" @click="work.group(all, outlook)" />
           <VListItem v-if="holdsPieces(piece) && !several" title="Take apart" @click="work.ungroup(piece)" />
+          <template v-if="piece.kind !== 'wash' && !several">
+            <VListItem title="Make a twin" @click="work.twin(piece)" />
+            <VDivider />
+            <VListItem title="Freeze here" @click="work.freeze(piece)" />
+            <VListItem title="Play backward" @click="work.reverse(piece)" />
+            <VListItem title="Repeat to here" @click="work.repeat(piece)" />
+          </template>
+          <VListItem v-if="!several" title="Split here" @click="work.split(piece)" />
           <VDivider />
           <VListItem title="Press a seal…" @click="seals.pressing = all.map(({ id }) => id)" />
           <VListItem v-if="!several" title="Save as a seal…" @click="seals.saving = piece.id" />

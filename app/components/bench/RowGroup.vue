@@ -12,7 +12,7 @@ const used = computed(() =>
 </script>
 
 <template>
-  <details class="group" :open="used">
+  <details class="group" :data-rows="name" :open="used">
     <summary>{{ name }}</summary>
     <ParameterRow v-for="place in places" :key="place.address" :place="place" :reference-of="referenceOf" />
     <slot />

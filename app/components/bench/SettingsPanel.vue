@@ -6,6 +6,7 @@ import { allPieces } from '#core/card/tree'
 import { counts } from '#core/values/parameter-kinds'
 import { PIECE_KINDS } from '#core/pieces/table'
 import { coatOf } from '#core/coats/table'
+import { CLOCK_PARAMETERS } from '#core/pieces/clock'
 import { FIT_PARAMETERS } from '#core/pieces/fit'
 import { PLACE_PARAMETERS } from '#core/pieces/place'
 import type { PieceOutlook } from '#core/frame/outlook'
@@ -92,6 +93,7 @@ const GROUPS = [
   { name: 'Text box', of: ['width', 'wide', 'least', 'closest'], only: 'type' },
   { name: 'Letters', of: ['letterCase', 'shift', 'features'], only: 'type' },
   { name: 'Along a path', of: ['along', 'start', 'pathSide', 'overflow'], only: 'type' },
+  { name: 'Clock', of: Object.keys(CLOCK_PARAMETERS), only: null },
   { name: 'Fits other pieces', of: Object.keys(FIT_PARAMETERS), only: null },
   { name: 'Woven through words', of: ['weave', 'weaveLetters'], only: null },
 ]

@@ -6,6 +6,7 @@ import { PIECE_KINDS } from '#core/pieces/table'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { chosenFiles } from '~/composables/chosen-file'
 import { useBringFiles } from '~/composables/bring-files'
+import { useStackWork } from '~/composables/stack-work'
 import { useBench } from '~/stores/bench'
 import type { DrawnKind } from '~/stores/stage'
 import { useStage } from '~/stores/stage'
@@ -20,11 +21,14 @@ const kinds = Object.entries(PIECE_KINDS) as [PieceKind, (typeof PIECE_KINDS)[Pi
 const open = ref(false)
 const file = ref<HTMLInputElement>()
 const { bringIn } = useBringFiles()
+const work = useStackWork()
 const isDrawn = (kind: PieceKind): kind is Exclude<DrawnKind, 'freehand'> =>
-  !['type', 'group', 'picture', 'wash'].includes(kind)
+  !['type', 'group', 'twin', 'picture', 'wash'].includes(kind)
 
 function add(kind: PieceKind) {
   open.value = false
+  // A twin of what is selected.
+  if (kind === 'twin' && bench.piece && bench.piece.kind !== 'wash') return work.twin(bench.piece)
   let made = ''
   bench.edit(`Add ${kind}`, (card) => {
     const added = addPiece(card, kind)

@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import { useElementSize, useVirtualList } from '@vueuse/core'
+import { mdiClockOutline } from '@mdi/js'
 import { computed, ref, watch } from 'vue'
+import { hasOwnTime } from '#core/edit/clocks'
 import type { KeyPlace } from '#core/edit/keys'
 import { isMoving } from '#core/values/moving'
 import type { ParameterPlace } from '#core/card/addresses'
 import type { Piece } from '#core/card/schema'
 import { allPieces } from '#core/card/tree'
 import { followPointer } from '~/composables/follow-pointer'
+import { useRibbonTime } from '~/composables/ribbon-time'
 import { NAMES, useRibbonView } from '~/composables/ribbon-view'
 import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
@@ -21,10 +24,14 @@ defineProps<{ engineName: string }>()
 
 const bench = useBench()
 const ribbon = useRibbon()
+const time = useRibbonTime()
+const { holder, frame } = time
 const track = ref<HTMLElement>()
 const { width } = useElementSize(track)
 const view = useRibbonView(width)
 const { x, length } = view
+
+const runsByItself = (piece: Piece) => hasOwnTime(piece) && piece.clock !== 'around'
 
 interface Row {
   key: string
@@ -41,9 +48,11 @@ const rows = computed<Row[]>(() => {
   for (const lane of bench.lanes) lanes.set(lane.piece, [...(lanes.get(lane.piece) ?? []), lane])
   const laneRows = (of: string | null) =>
     (lanes.get(of) ?? []).map((lane): Row => ({ key: lane.address, height: LANE, piece: null, lane }))
-  const shown = (piece: Piece) => piece.span !== null || bench.isSelected(piece.id) || lanes.has(piece.id)
+  const shown = (piece: Piece) =>
+    time.isIn(piece.id) &&
+    (piece.span !== null || bench.isSelected(piece.id) || lanes.has(piece.id) || runsByItself(piece))
   return [
-    ...laneRows(null),
+    ...(time.isIn(null) ? laneRows(null) : []),
     ...allPieces(bench.card?.pieces ?? [])
       .filter(shown)
       .flatMap((piece): Row[] => [{ key: piece.id, height: SPAN, piece, lane: null }, ...laneRows(piece.id)]),
@@ -103,6 +112,14 @@ function keysIn(box: { x: number; y: number; w: number; h: number }): KeyPlace[]
     <RibbonTop :view="view" :engine-name="engineName" />
     <div ref="track" class="track" :style="{ '--names': `${NAMES}px` }" @wheel="view.wheel">
       <RibbonRuler :view="view" :width="width" />
+      <button
+        v-if="holder"
+        class="within"
+        :title="`The ribbon shows the time within ${holder.name}. Press to go back to the time around it`"
+        @click="bench.select(holder.id)"
+      >
+        <VIcon :icon="mdiClockOutline" size="14" /> within {{ holder.name }}
+      </button>
       <div v-bind="containerProps" class="lanes" @pointerdown="draw">
         <p v-if="rows.length === 0" class="empty quiet">
           Nothing moves yet. Press the small circle beside a value to set its first key, go to another frame, and change
@@ -126,9 +143,9 @@ function keysIn(box: { x: number; y: number; w: number; h: number }): KeyPlace[]
         <rect class="beyond" :x="x(length)" :width="Math.max(0, width - x(length))" height="100%" />
         <line v-if="x(0) >= NAMES" class="seam" :x1="x(0)" :x2="x(0)" y2="100%" />
         <line class="seam" :x1="x(length)" :x2="x(length)" y2="100%" />
-        <g v-if="x(ribbon.frame) >= NAMES">
-          <line class="head" :x1="x(ribbon.frame)" :x2="x(ribbon.frame)" y2="100%" />
-          <path class="head" :d="`M${x(ribbon.frame) - 7} 0h14l-7 9z`" />
+        <g v-if="x(frame) >= NAMES">
+          <line class="head" :x1="x(frame)" :x2="x(frame)" y2="100%" />
+          <path class="head" :d="`M${x(frame) - 7} 0h14l-7 9z`" />
         </g>
       </svg>
     </div>
@@ -152,6 +169,27 @@ function keysIn(box: { x: number; y: number; w: number; h: number }): KeyPlace[]
 }
 .curves .track {
   grid-template-rows: 24px minmax(0, 1fr) 190px;
+}
+.within {
+  position: absolute;
+  top: 2px;
+  left: 8px;
+  display: flex;
+  gap: 5px;
+  align-items: center;
+  max-width: 196px;
+  height: 20px;
+  padding: 0 8px;
+  overflow: hidden;
+  font: inherit;
+  font-size: 12px;
+  color: var(--teal);
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  cursor: pointer;
+  background: var(--teal-soft);
+  border: 1px solid var(--teal);
+  border-radius: 6px;
 }
 .lanes {
   position: relative;

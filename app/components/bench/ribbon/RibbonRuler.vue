@@ -5,6 +5,7 @@ import { nominalRate } from '#core/time/timecode'
 import { useCounted } from '~/composables/counted'
 import { followPointer } from '~/composables/follow-pointer'
 import type { RibbonView } from '~/composables/ribbon-view'
+import { useRibbonTime } from '~/composables/ribbon-time'
 import { NAMES } from '~/composables/ribbon-view'
 import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
@@ -13,6 +14,7 @@ const props = defineProps<{ view: RibbonView; width: number }>()
 
 const bench = useBench()
 const ribbon = useRibbon()
+const time = useRibbonTime()
 const counted = useCounted()
 const x = computed(() => props.view.x.value)
 const length = computed(() => props.view.length.value)
@@ -36,12 +38,13 @@ const marks = computed(() => {
 })
 
 const ready = computed(() =>
-  ribbon.readyRuns.map(([from, to]) => {
+  (time.holder.value ? [] : ribbon.readyRuns).map(([from, to]) => {
     const left = Math.max(NAMES, x.value(from))
     return { left, width: Math.max(0, x.value(to) - left) }
   }),
 )
-const zones = computed(() => zonesOf(bench.card!))
+// Zones, and what is ready to be played, are of the card's own time.
+const zones = computed(() => (time.holder.value ? null : zonesOf(bench.card!)))
 
 const frameAt = (event: PointerEvent, element: Element) =>
   Math.round(x.value.invert(event.clientX - element.getBoundingClientRect().left))
@@ -49,7 +52,7 @@ const frameAt = (event: PointerEvent, element: Element) =>
 function scrub(event: PointerEvent) {
   const ruler = event.currentTarget as Element
   ribbon.playing = false
-  const move = (next: PointerEvent) => ribbon.go(frameAt(next, ruler), length.value)
+  const move = (next: PointerEvent) => time.go(frameAt(next, ruler))
   move(event)
   followPointer(event, move)
 }

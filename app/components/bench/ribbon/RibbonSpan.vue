@@ -1,8 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { hasOwnTime } from '#core/edit/clocks'
 import { shiftMotion } from '#core/edit/keys'
 import { moveSpan, setSpan, spanOf } from '#core/edit/spans'
 import type { Piece } from '#core/card/schema'
+import { insideOf } from '#core/time/clock'
+import { momentOf } from '#core/time/ring'
 import { useCounted } from '~/composables/counted'
 import { followPointer } from '~/composables/follow-pointer'
 import type { RibbonView } from '~/composables/ribbon-view'
@@ -19,6 +22,19 @@ const span = computed(() => spanOf(props.piece, bench.card!))
 const left = computed(() => Math.max(NAMES, x.value(span.value.in)))
 const right = computed(() => Math.min(props.width, x.value(span.value.out)))
 const words = computed(() => `Span of ${props.piece.name}: ${counted(span.value.in)} to ${counted(span.value.out)}`)
+
+/** How the time within runs over its span: the frame within, of the whole loop, from below to above. */
+const clock = computed(() => {
+  const { piece } = props
+  if (!hasOwnTime(piece) || piece.clock === 'around' || right.value <= left.value) return ''
+  const card = bench.card!
+  const places = Array.from({ length: 161 }, (_, i) => left.value + (i / 160) * (right.value - left.value))
+  const frames = places.map((at) => insideOf(piece, momentOf(card, x.value.invert(at))).frame)
+  // What comes round again starts anew: the one step that goes the other way.
+  const ahead = frames.filter((frame, i) => i > 0 && frame >= frames[i - 1]!).length > 80 ? 1 : -1
+  const isNew = (i: number) => i === 0 || (piece.clockEnd === 'again' && (frames[i]! - frames[i - 1]!) * ahead < 0)
+  return places.map((at, i) => `${isNew(i) ? 'M' : 'L'}${at},${17 - 12 * (frames[i]! / card.length)}`).join('')
+})
 
 /** Takes hold of an end, of the bar with its motion, or, with Alt, of the motion under the bar. */
 function drag(event: PointerEvent, part: 'in' | 'out' | 'bar') {
@@ -80,6 +96,7 @@ function step(event: KeyboardEvent, part: 'in' | 'out') {
       >
         <title>Drag: the span and its motion. Alt and drag: the motion alone. Ends: trim</title>
       </rect>
+      <path v-if="clock" class="clock" :d="clock" />
       <rect
         v-for="part in ['in', 'out'] as const"
         :key="part"
@@ -119,6 +136,12 @@ function step(event: KeyboardEvent, part: 'in' | 'out') {
 }
 .bar.whole {
   opacity: 0.18;
+}
+.clock {
+  pointer-events: none;
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.4;
 }
 .end {
   cursor: ew-resize;

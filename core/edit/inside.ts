@@ -1,0 +1,32 @@
+import type { Px, Rect } from '../units'
+import { createMask, createPiece, freeId } from '../card/create'
+import type { Card, Mask, Piece, PicturePiece } from '../card/schema'
+import { allPieces, replacePiece } from '../card/tree'
+
+/** A picture that was brought in. */
+interface BroughtPicture {
+  id: string
+  name: string
+  width: Px
+  height: Px
+}
+
+/**
+ * Shows a picture within the face of a piece: in front of it, so large that it covers what the piece spans in its list. A wash
+ * has no face.
+ */
+export function showInside(card: Card, id: string, picture: BroughtPicture, around: Rect): { card: Card; id: string } {
+  const piece = allPieces(card.pieces).find((one) => one.id === id)
+  if (!piece || piece.kind === 'wash') return { card, id }
+  const [width, height] = [around.right - around.left, around.bottom - around.top]
+  const size = Math.max(width / picture.width, height / picture.height)
+  const matte = { ...createMask('matte', freeId(card, 'mask')), source: id } as Mask
+  const shown = {
+    ...(createPiece('picture', card) as PicturePiece),
+    ...{ name: picture.name.slice(0, 200) || 'Picture', picture: picture.id, span: piece.span },
+    ...{ x: Math.round((around.left + around.right) / 2), y: Math.round((around.top + around.bottom) / 2) },
+    ...{ width: Math.max(1, Math.ceil(picture.width * size)), height: Math.max(1, Math.ceil(picture.height * size)) },
+    masks: [matte],
+  }
+  return { card: { ...card, pieces: replacePiece(card.pieces, id, (own: Piece) => [shown, own]) }, id: shown.id }
+}
