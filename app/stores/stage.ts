@@ -23,6 +23,8 @@ export const useStage = defineStore('stage', () => {
   const alone = ref<{ piece: string; part: string | null } | null>(null)
   /** The group whose pieces are selected by a click, after it was opened. */
   const openGroup = ref<string | null>(null)
+  /** Groups whose pieces the stack does not list. */
+  const folded = ref(new Set<string>())
   /** What the next drag on the stage draws; null selects and moves. */
   const drawing = ref<DrawnKind | null>(null)
   /** The path whose points are edited. */
@@ -35,8 +37,14 @@ export const useStage = defineStore('stage', () => {
   /** Who is waiting for a colour to be picked from the stage. */
   const colourWanted = shallowRef<((hex: string) => void) | null>(null)
 
+  /** Folds a group in the stack, or unfolds it. */
+  function fold(group: string) {
+    if (!folded.value.delete(group)) folded.value.add(group)
+  }
+
   function reset() {
     alone.value = null
+    folded.value = new Set()
     openGroup.value = null
     drawing.value = null
     editedPath.value = null
@@ -47,6 +55,6 @@ export const useStage = defineStore('stage', () => {
 
   return {
     ...{ backdrop, ownBackdrop, look, safeAreas, grid, routes },
-    ...{ alone, openGroup, drawing, editedPath, editedWords, marked, draggedCoat, colourWanted, reset },
+    ...{ folded, fold, alone, openGroup, drawing, editedPath, editedWords, marked, draggedCoat, colourWanted, reset },
   }
 })

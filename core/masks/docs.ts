@@ -14,6 +14,11 @@ export const maskDocs = (): string =>
       'inverted where that is wished, times its opacity. The masks are joined one after the other, as CSS Masking 1 §7.7 has it: ' +
       '**add** makes c + m − c·m of the cover c so far, **take** c·(1 − m), **keep** c·m. The first one begins with nothing ' +
       'if it adds, otherwise with all.',
+    'A **matte** has no area of its own: its cover is another piece, where and when that piece stands, whether it is shown itself ' +
+      'or not (`on` and `span` of the other piece do not count, its opacity does). **By alpha** is all that is opaque of it; **by ' +
+      'face** its plain shape, as a white fill with its steps, letter motion and masks and without other coats and finishes; **by ' +
+      'lightness** its BT.709 luma in display-encoded values, times its alpha. Its edge grows by the distance to where half is ' +
+      'opaque. One piece may serve many mattes. One that is gone, has no picture or leads back to the piece itself is passed over.',
     'A mask before the finishes is a part of the piece: motion blur sees it move. One after the finishes stands as it is at its frame. ' +
       'A piece without finishes has all of its masks before. A piece with masks blends its coats behind in a picture of its own, ' +
       'as a piece with finishes does.',

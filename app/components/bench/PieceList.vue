@@ -1,16 +1,22 @@
 <script setup lang="ts">
-import { holdsPieces } from '#core/card/tree'
+import { allPieces, holdsPieces, piecesIn } from '#core/card/tree'
 import { VueDraggable } from 'vue-draggable-plus'
 import { movePiece } from '#core/edit/stack'
 import type { Piece } from '#core/card/schema'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { useBench } from '~/stores/bench'
+import { useStage } from '~/stores/stage'
 import CoreSample from './CoreSample.vue'
 import PieceRow from './PieceRow.vue'
 
 /** `group` is the group whose pieces these are; null for the card's own list. */
 const props = defineProps<{ pieces: Piece[]; group: string | null; outlook: PieceOutlook[] }>()
 const bench = useBench()
+const stage = useStage()
+
+/** A folded group is opened by what is selected in it. */
+const isOpen = (piece: Piece) =>
+  !stage.folded.has(piece.id) || allPieces(piecesIn(piece)).some(({ id }) => bench.isSelected(id))
 
 /** The list gives the new order; the piece that is not where it was is the one that was dragged. */
 function reorder(order: Piece[]) {
@@ -37,7 +43,12 @@ function reorder(order: Piece[]) {
     <div v-for="piece in pieces" :key="piece.id">
       <PieceRow :piece="piece" :outlook="outlook" />
       <CoreSample v-if="bench.selectedPiece === piece.id" :piece="piece" :outlook="outlook" />
-      <PieceList v-if="holdsPieces(piece)" :pieces="piece.pieces" :group="piece.id" :outlook="outlook" />
+      <PieceList
+        v-if="holdsPieces(piece) && isOpen(piece)"
+        :pieces="piece.pieces"
+        :group="piece.id"
+        :outlook="outlook"
+      />
     </div>
   </VueDraggable>
 </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { shownIn } from '#core/card/links'
 import { allPieces, holdsPieces } from '#core/card/tree'
-import { mdiDotsHorizontal, mdiLockOutline } from '@mdi/js'
+import { mdiChevronDown, mdiChevronRight, mdiDotsHorizontal, mdiLockOutline } from '@mdi/js'
 import { computed, ref } from 'vue'
 import { changePiece } from '#core/edit/stack'
 import { PIECE_KINDS } from '#core/pieces/table'
@@ -31,23 +31,31 @@ const clipboard = useClipboard()
 const seals = useSeals()
 const stage = useStage()
 const work = useStackWork()
+const folded = computed(() => stage.folded.has(props.piece.id))
 const naming = ref(false)
 const dropping = ref(false)
 
 const open = computed(() => bench.selectedPiece === props.piece.id)
 const all = computed(() => work.together(props.piece))
 const several = computed(() => all.value.length > 1)
+/** The piece itself, or the one that a twin shows. */
+const sampled = computed(() => {
+  const { piece } = props
+  const shown = piece.kind === 'twin' && allPieces(bench.card!.pieces).find(({ id }) => id === piece.source)
+  return shown || piece
+})
 const paint = computed(() => {
-  const coat =
-    props.piece.coats.face.find(({ kind, on }) => kind === 'fill' && on !== false) ?? props.piece.coats.face[0]
-  if (holdsPieces(props.piece)) return 'linear-gradient(#fff6ee 0 0)'
+  const { face } = sampled.value.coats
+  const coat = face.find(({ kind, on }) => kind === 'fill' && on !== false) ?? face[0]
+  if (holdsPieces(sampled.value)) return 'linear-gradient(#fff6ee 0 0)'
   if (props.piece.kind === 'wash') return 'repeating-linear-gradient(-55deg, #fff6ee66 0 3px, #fff6ee22 3px 7px)'
   return coat ? paintCss(coatPaint(coat), moment.value) : 'none'
 })
 /** The first letters of type, how many pieces a group holds. */
 const letters = computed(() => {
-  if (holdsPieces(props.piece)) return String(props.piece.pieces.length)
-  return props.piece.kind === 'type' ? wordingAt(props.piece, moment.value).trim().slice(0, 2) : ''
+  const { value: piece } = sampled
+  if (holdsPieces(piece)) return String(piece.pieces.length)
+  return piece.kind === 'type' ? wordingAt(piece, moment.value).trim().slice(0, 2) : ''
 })
 
 /** A piece that is off and shown by others all the same: who shows it. */
@@ -103,7 +111,7 @@ function drop(event: DragEvent) {
     <button v-else class="body" :aria-expanded="open" @click="choose" @dblclick="naming = true">
       <span
         class="sample"
-        :class="{ box: piece.kind !== 'type' && !holdsPieces(piece) }"
+        :class="{ box: sampled.kind !== 'type' && !holdsPieces(sampled) }"
         :style="{ '--paint': paint }"
         aria-hidden="true"
       >
@@ -113,6 +121,15 @@ function drop(event: DragEvent) {
       <small v-if="!piece.locked" :title="serving">{{
         serving ? 'matte' : PIECE_KINDS[piece.kind].label.toLowerCase()
       }}</small>
+    </button>
+    <button
+      v-if="holdsPieces(piece) && piece.pieces.length > 0"
+      class="icon-button fold"
+      :aria-expanded="!folded"
+      :aria-label="folded ? `Show what lies in ${piece.name}` : `Fold ${piece.name}`"
+      @click="stage.fold(piece.id)"
+    >
+      <VIcon :icon="folded ? mdiChevronRight : mdiChevronDown" size="16" />
     </button>
     <button
       v-if="piece.locked"
@@ -241,7 +258,8 @@ small {
   font-weight: 400;
   color: var(--ink-2);
 }
-.lock {
+.lock,
+.fold {
   width: 24px;
 }
 .more {
