@@ -16,6 +16,7 @@ const FLOORS = [
     'values',
     'paint',
     'type',
+    'brushes',
     'steps',
     'coats',
     'finishes',

@@ -84,6 +84,7 @@ const maskSchemas = MASKS.map((mask) =>
       id,
       kind: z.literal(mask.kind),
       name: z.string().max(120).default(''),
+      ...mask.own?.(id),
       ...shapeOf(parametersOfMask(mask)),
     })
     .describe(`${mask.label}. ${mask.help}.`),

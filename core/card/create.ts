@@ -83,6 +83,7 @@ export function createStep(kind: string, id: string): OutlineStep {
 export function createMask(kind: string, id: string): Mask {
   return {
     ...{ id, kind, name: '' },
+    ...maskOf(kind).starts,
     ...defaultsOf(parametersOfMask(maskOf(kind))),
   } as unknown as Mask
 }

@@ -1,3 +1,4 @@
+import type { BrushStroke } from '../brushes/stroke'
 import type { BlendMode } from '../kernels/blend-modes'
 import type { Rate } from '../values/rate'
 import type { TypeAxis } from '../type/axes'
@@ -170,6 +171,15 @@ interface ClockedPiece extends PlacedPiece {
   clockFrame: Movable<number>
 }
 
+/** What brushes painted. */
+export interface PaintingPiece extends PlacedPiece {
+  kind: 'painting'
+  /** In the order in which they were painted. */
+  strokes: BrushStroke[]
+  /** How much of them is there, in %. */
+  painted: Movable<number>
+}
+
 /** Pieces together: they move as one, and its coats lie around them all. */
 export interface GroupPiece extends ClockedPiece {
   kind: 'group'
@@ -198,6 +208,7 @@ export type Piece =
   | PolygonPiece
   | LinePiece
   | PathPiece
+  | PaintingPiece
   | PicturePiece
   | GroupPiece
   | TwinPiece

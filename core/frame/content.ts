@@ -1,3 +1,5 @@
+import type { BrushStroke } from '../brushes/stroke'
+import { strokesOf } from '../brushes/stroke'
 import { listPieceParameters } from '../card/addresses'
 import type { StoredValue } from '../values/moving'
 import { isMoving } from '../values/moving'
@@ -92,10 +94,18 @@ const BUDGET = 16 * 1024 * 1024
 export class Contents {
   private readonly names = new Kept<string, number>(BUDGET, (_, text) => text.length * 2 + 64)
   private given = 0
+  private readonly strokes = new WeakMap<BrushStroke, string>()
 
   /** A short name for a text; never given twice. */
   name(text: string): string {
     return `c${this.names.of(text, () => ++this.given)}`
+  }
+
+  /** A short name for a stroke. */
+  ofStroke(stroke: BrushStroke): string {
+    const found = this.strokes.get(stroke) ?? this.name(JSON.stringify(stroke))
+    this.strokes.set(stroke, found)
+    return found
   }
 
   /**
@@ -110,9 +120,9 @@ export class Contents {
   held(drawing: Drawing, standing: Standing, exposed: boolean): string {
     const { piece, at } = standing
     const own = formValuesAt(piece, at)
-    const picture = 'picture' in piece ? piece.picture : null
+    const pixels = 'picture' in piece ? piece.picture : strokesOf(piece).map((stroke) => this.ofStroke(stroke))
     const held = heldPieces(drawing, standing, '').map(contentOf)
-    return this.within(drawing, piece, at, exposed, [piece.kind, own, picture, held])
+    return this.within(drawing, piece, at, exposed, [piece.kind, own, pixels, held])
   }
 
   private within(

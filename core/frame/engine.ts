@@ -19,6 +19,7 @@ import { FontBook } from '../type/font-book'
 import type { Frames, Point, Px, Rect, Rgba } from '../units'
 import type { BeforeStep } from './before-step'
 import { beforeStep } from './before-step'
+import { BrushTips } from './brush-tips'
 import { Canvas } from './canvas'
 import { Contents } from './content'
 import { pathFinder } from './along'
@@ -82,6 +83,7 @@ export interface FramePicture {
 export class Engine {
   private readonly kernels = new Kernels()
   private readonly tiles = new Tiles(this.kernels)
+  private readonly brushTips = new BrushTips(this.kernels)
   private readonly outlines: Outlines
   private readonly transfer = Float32Array.from({ length: TRANSFER_STEPS + 1 }, (_, i) =>
     toDisplay((i / TRANSFER_STEPS) ** 2),
@@ -218,13 +220,14 @@ export class Engine {
 
   private drawing(card: Card, at: Moment, scale: number, draft = false): Drawing {
     checkUnfolded(card)
-    const { kernels, shelf, finished, contents, tiles, outlines, pictures } = this
+    const { kernels, shelf, finished, contents, brushTips, tiles, outlines, pictures } = this
     const now = { ...at, fitted: fitter(() => drawing), along: pathFinder(() => drawing) }
     const drawing: Drawing = {
       kernels,
       shelf,
       finished,
       contents,
+      brushTips,
       tiles,
       outlines,
       pictures,

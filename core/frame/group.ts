@@ -1,7 +1,7 @@
 import { PICTURE_PARAMETERS } from '../pieces/picture'
 import { PIECE_KINDS } from '../pieces/table'
-import type { GroupPiece, Piece, PicturePiece, TwinPiece } from '../card/schema'
-import { valuesAt } from '../values/evaluated'
+import type { GroupPiece, PaintingPiece, Piece, PicturePiece, TwinPiece } from '../card/schema'
+import { numberValue, valuesAt } from '../values/evaluated'
 import { holdsPieces } from '../card/tree'
 import type { Moment } from '../values/moment'
 import type { CoatScale } from '../coats/definition'
@@ -21,6 +21,7 @@ import { laidCoats, measured, reachOf } from './laid-coats'
 import { namingPiece } from './naming'
 import { within } from './open-list'
 import { planFound } from './other-piece'
+import { paintedPicture } from './painted'
 import type { Drawing, Standing } from './piece'
 import { formOf } from './form'
 import { drawCoats, settingOf, spread, standingOf } from './piece'
@@ -32,13 +33,13 @@ import { pictureSampler } from './prepared-paint'
 import { lengthIn } from './recipe-tools'
 
 /** Pieces whose coats are computed from the alpha of what they hold. */
-type AlphaPiece = GroupPiece | PicturePiece | TwinPiece
+type AlphaPiece = GroupPiece | PaintingPiece | PicturePiece | TwinPiece
 
 /** How such a piece stands. */
 export type AlphaStanding = Standing & { piece: AlphaPiece }
 
 const isAlphaPiece = (piece: Piece): piece is AlphaPiece => PIECE_KINDS[piece.kind].coatsFrom === 'alpha'
-const holdsPixels = (piece: Piece): piece is PicturePiece => PIECE_KINDS[piece.kind].holds === 'pixels'
+const holdsPixels = (piece: Piece): piece is PaintingPiece | PicturePiece => PIECE_KINDS[piece.kind].holds === 'pixels'
 export const standsByAlpha = (standing: Standing): standing is AlphaStanding => isAlphaPiece(standing.piece)
 
 /**
@@ -75,7 +76,8 @@ export function meanStandings(
 /** What the pieces of a group, or the pixels of a picture, can touch. */
 function contentsOf(drawing: Drawing, standing: AlphaStanding, place: string): Rect | null {
   const group = standing.piece
-  if (holdsPixels(group)) return group.picture ? (formOf(drawing, standing, place)?.bounds ?? null) : null
+  if (group.kind === 'picture' && !group.picture) return null
+  if (holdsPixels(group)) return formOf(drawing, standing, place)?.bounds ?? null
   if (holdsPieces(group)) return drawing.lists.touched(within(drawing, standing, place), group.pieces)
   return heldPieces(drawing, standing, place)
     .map((shown) => planFound(shown).spans())
@@ -206,7 +208,8 @@ export function drawFromAlpha(
 
 function drawContents(drawing: Drawing, standing: AlphaStanding, canvas: Canvas, place: string): void {
   const { piece } = standing
-  if (holdsPixels(piece)) drawPixels(drawing, standing, piece, canvas, place)
+  if (piece.kind === 'painting') drawPainting(drawing, standing, piece, canvas, place)
+  else if (holdsPixels(piece)) drawPixels(drawing, standing, piece, canvas, place)
   else if (!holdsPieces(piece)) for (const shown of heldPieces(drawing, standing, place)) planFound(shown).lay(canvas)
   else drawing.lists.lay(within(drawing, standing, place), piece.pieces, canvas)
 }
@@ -245,6 +248,30 @@ function drawPixels(
   kernels.layPicture('normal', layers, { mask, gate: null }, sample(box), 1)
   kernels.release(mark)
 }
+
+/** The strokes of a painting. Its picture lies on a coarse grid: it stays the same picture while strokes are added at its edges. */
+function drawPainting(drawing: Drawing, standing: Standing, piece: PaintingPiece, canvas: Canvas, place: string): void {
+  const { kernels } = drawing
+  const bounds = formOf(drawing, standing, place)?.bounds
+  const box = bounds && common(coarse(bounds), coarseBox(canvas.box))
+  const part = box && common(box, canvas.box)
+  if (!part || part.w <= 0 || part.h <= 0) return
+  const mark = kernels.mark()
+  const share = numberValue(piece.painted, standing.at, { min: 0, max: 100 }) / 100
+  const picture = paintedPicture(drawing, piece.strokes, share, standing.placement, box)
+  canvas.touch(part)
+  kernels.blend('normal', new Canvas(kernels, picture, box).window(part), canvas.window(part), 1)
+  kernels.release(mark)
+}
+
+const COARSE = 256
+
+function coarse({ left, top, right, bottom }: Rect): GridBox {
+  const [x, y] = [Math.floor(left / COARSE) * COARSE, Math.floor(top / COARSE) * COARSE]
+  return { x, y, w: Math.ceil((right - x) / COARSE) * COARSE, h: Math.ceil((bottom - y) / COARSE) * COARSE }
+}
+
+const coarseBox = ({ x, y, w, h }: GridBox) => coarse({ left: x, top: y, right: x + w, bottom: y + h })
 
 /** The largest distance inside what a plane of alpha shows. */
 function deepest(kernels: Kernels, alpha: Plane): number {

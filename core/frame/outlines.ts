@@ -108,7 +108,7 @@ export class Outlines {
   private atRest(piece: FormedPiece, at: Moment, scale: number, place: string): SizedOutline {
     if (piece.kind === 'type') return this.ofType(this.words.of(piece, at, place), scale)
     const definition = PIECE_KINDS[piece.kind]
-    const values = formValuesAt(piece, at) as never
+    const values = { ...formValuesAt(piece, at), ...definition.also?.(piece) } as never
     const outline = this.kept.of(this.shapeKey(piece, values, scale), () => {
       const rings = ringsOf(definition.outline!(values, this.workAt(scale, place)), finenessFor(scale))
       const made = this.outlined(rings, null)

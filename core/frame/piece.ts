@@ -17,6 +17,7 @@ import type { Tint } from '../type/letter-motion'
 import { tintedPaint } from '../type/letter-motion'
 import type { Point, Px, Rect } from '../units'
 import type { Plane } from '../kernels/kernels'
+import type { BrushTips } from './brush-tips'
 import { Canvas } from './canvas'
 import type { PreparedLayer, PreparedPainting, PreparedPiece } from './compose'
 import { compose } from './compose'
@@ -47,6 +48,7 @@ export interface Drawing extends Palette {
   /** Finished pictures that are kept. */
   finished: Shelf<LaidPicture>
   contents: Contents
+  brushTips: BrushTips
   card: Card
   /** All that the frame can show, on the render grid. */
   world: GridBox

@@ -1,5 +1,6 @@
 import type { Mask, Piece } from '../card/schema'
 import { createCoat } from '../card/create'
+import { strokesBounds, strokesOf } from '../brushes/stroke'
 import { even } from '../coats/definition'
 import { TO_DISPLAY } from '../finishes/light'
 import type { Plane } from '../kernels/kernels'
@@ -19,6 +20,7 @@ import { finenessOf } from './form'
 import type { GridBox } from './grid-box'
 import type { FoundPiece } from './other-piece'
 import { foundPiece, pictureOf, planFound } from './other-piece'
+import { paintedPicture, placedBounds } from './painted'
 import type { Drawing, Standing } from './piece'
 import { spread } from './piece'
 import { isLinear } from './prepared-paint'
@@ -78,7 +80,7 @@ export function laidMasks(piece: Piece, at: Moment, stage: Stage): LaidMask[] {
 function laidMask(mask: Mask, at: Moment): LaidMask | null {
   if (!switchValue(mask.on, at)) return null
   const definition = maskOf(mask.kind)
-  const values = valuesAt(definition.parameters, mask, at) as never
+  const values = { ...valuesAt(definition.parameters, mask, at), ...definition.also?.(mask) } as never
   return { mask, definition, values, common: valuesAt(COMMON_MASK_PARAMETERS, mask, at) }
 }
 
@@ -91,6 +93,7 @@ export function placedMask(drawing: Drawing, held: HeldPiece, laid: LaidMask, pl
     return matte && { ...same, ...matte }
   }
   const placement = placementOf(drawing, held, laid)
+  if (laid.definition.cover === 'strokes') return { ...same, ...placedPaint(drawing, held, laid, placement) }
   const px = (length: Length) => (typeof length === 'number' ? length : held.percent(length) / placement.scale)
   const { grow, feather } = laid.common
   const outline = outlineOf(drawing, placement, laid, px(grow), place)
@@ -150,14 +153,8 @@ function placedMatte(drawing: Drawing, { piece, placement, percent }: HeldPiece,
   const by = px(laid.common.grow)
   const bounds = planFound(source.found).spans()
   return {
-    bounds: bounds && spread(bounds, even(Math.max(0, by) + 1)),
-    // Distances are measured on both sides of an edge that is moved.
-    margin: by === 0 ? 0 : 2 * Math.abs(by) + 4,
+    ...grownAlpha(drawing, bounds, by, (box) => channelOf(source.found, source.by, box)),
     sigma: px(laid.common.feather) / 2,
-    sharp(box: GridBox): Plane {
-      const cover = channelOf(source.found, source.by, box)
-      return by === 0 ? cover : kernels.ramped(kernels.fieldDistance(cover, Math.abs(by) + 2), by + 0.5, -1)
-    },
   }
 
   function channelOf(found: FoundPiece, channel: MatteChannel, box: GridBox): Plane {
@@ -169,6 +166,33 @@ function placedMatte(drawing: Drawing, { piece, placement, percent }: HeldPiece,
     kernels.copy(picture, shown)
     kernels.throughTables(shown, TO_DISPLAY())
     return kernels.mapPlane(shown, 'lightness', 0, 1)
+  }
+}
+
+/** A cover of some alpha, its edge moved by render pixels. */
+function grownAlpha({ kernels }: Drawing, bounds: Rect | null, by: Px, alpha: (box: GridBox) => Plane) {
+  return {
+    bounds: bounds && spread(bounds, even(Math.max(0, by) + 1)),
+    // Distances are measured on both sides of an edge that is moved.
+    margin: by === 0 ? 0 : 2 * Math.abs(by) + 4,
+    sharp(box: GridBox): Plane {
+      const cover = alpha(box)
+      return by === 0 ? cover : kernels.ramped(kernels.fieldDistance(cover, Math.abs(by) + 2), by + 0.5, -1)
+    },
+  }
+}
+
+/** What strokes painted, where the mask stands. */
+function placedPaint(drawing: Drawing, { percent }: HeldPiece, laid: LaidMask, placement: Placement) {
+  const { kernels } = drawing
+  const px = (length: Length) => (typeof length === 'number' ? length * placement.scale : percent(length))
+  const { painted } = laid.values as { painted: number }
+  const strokes = strokesOf(laid.mask)
+  const bounds = strokesBounds(strokes)
+  const alpha = (box: GridBox) => kernels.alpha(paintedPicture(drawing, strokes, painted / 100, placement, box))
+  return {
+    ...grownAlpha(drawing, bounds && placedBounds(bounds, placement), px(laid.common.grow), alpha),
+    sigma: px(laid.common.feather) / 2,
   }
 }
 

@@ -97,6 +97,8 @@ export interface KernelExports {
   partRows(dst: Address, dstStride: number, w: number, h: number, ...numbers: number[]): void
   spreadRows(dst: Address, dstStride: number, w: number, h: number, ...numbers: number[]): void
   mapPlane(src: Address, stride: number, dst: Address, w: number, h: number, ...numbers: number[]): void
+  addDisc(plane: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
+  addTip(plane: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
   addFlowNoise(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
   exp(x: number): number
   pow(x: number, y: number): number

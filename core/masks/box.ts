@@ -12,6 +12,7 @@ export const boxMask = defineMask({
     height: extent('Height', 'Height of the box, in px', 200),
     radius: cornerRadius('Corners', 'all four corners'),
   },
+  stands: true,
   outline({ width, height, radius: r }, { flat }) {
     return width > 0 && height > 0 ? flat(boxPath(width, height, [r, r, r, r])) : []
   },

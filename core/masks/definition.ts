@@ -1,3 +1,4 @@
+import type { z } from 'zod'
 import type { Ring } from '../outline/contour'
 import type { OutlineWork } from '../pieces/definition'
 import type { Grips } from '../steps/grips'
@@ -13,6 +14,16 @@ export interface MaskDefinition<T extends Parameters = Parameters> {
   /** What it is, in one sentence. */
   help: string
   parameters: T
+  /** What it has in the document beside its parameters; `id` is the schema of ids. */
+  own?(id: z.ZodType): Record<string, z.ZodType>
+  /** Values with which a new one begins, beside the defaults. */
+  starts?: object
+  /** Whether it stands somewhere; a matte stands where the other piece does. */
+  stands?: true
+  /** Values for its outline that are no parameters. */
+  also?(mask: object): Record<string, unknown>
+  /** What it covers, where that is not its area: what strokes painted in it. */
+  cover?: 'strokes'
   /** Its area around its own place, in px; rings do not overlap. */
   outline?(values: EvaluatedValues<T>, work: OutlineWork): Ring[]
   /** What it takes of which other piece; null for none. */
@@ -75,9 +86,9 @@ export const COMMON_MASK_PARAMETERS = {
 } as const
 
 /** The parameters that not all masks have. */
-export const ownOfMask = ({ parameters, outline }: MaskDefinition): Parameters => ({
+export const ownOfMask = ({ parameters, stands }: MaskDefinition): Parameters => ({
   ...parameters,
-  ...(outline ? AREA_PARAMETERS : {}),
+  ...(stands ? AREA_PARAMETERS : {}),
 })
 
 /** All parameters of a kind of mask. */

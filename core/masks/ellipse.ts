@@ -11,6 +11,7 @@ export const ellipseMask = defineMask({
     width: extent('Width', 'Width of the ellipse, in px', 300),
     height: extent('Height', 'Height of the ellipse, in px', 300),
   },
+  stands: true,
   outline: ({ width, height }, { flat }) => (width > 0 && height > 0 ? flat(ellipsePath(width, height)) : []),
   grips: ({ width, height }) => [sidesGrip(width, height, Math.SQRT1_2)],
 })

@@ -14,5 +14,6 @@ export const pathMask = defineMask({
     }),
     rule: fillRule,
   },
+  stands: true,
   outline: ({ path, rule }, work) => work.united(work.flat(work.path(path)), rule),
 })

@@ -2,10 +2,11 @@ import { boxMask } from './box'
 import type { MaskDefinition } from './definition'
 import { ellipseMask } from './ellipse'
 import { matte } from './matte'
+import { paintedMask } from './painted'
 import { pathMask } from './path'
 
 /** All kinds of mask, in the order in which they are offered. A new kind is one file and one line here. */
-const TABLE = [boxMask, ellipseMask, pathMask, matte]
+const TABLE = [boxMask, ellipseMask, pathMask, paintedMask, matte]
 
 // Each definition takes values of its own kind alone; whoever goes through the table gives each the values of its kind.
 export const MASKS = TABLE as unknown as readonly MaskDefinition[]

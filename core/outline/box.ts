@@ -1,3 +1,4 @@
+import type { Rect } from '../units'
 import { arcCurves } from './arc'
 import type { PathCommand } from './contour'
 
@@ -31,3 +32,12 @@ export function boxPath(width: number, height: number, corners: Corners): PathCo
   path.push({ type: 'Z' })
   return path
 }
+
+/** The rectangle of some bounds. */
+export const rectanglePath = ({ left, top, right, bottom }: Rect): PathCommand[] => [
+  { type: 'M', x: left, y: top },
+  { type: 'L', x: right, y: top },
+  { type: 'L', x: right, y: bottom },
+  { type: 'L', x: left, y: bottom },
+  { type: 'Z' },
+]

@@ -26,6 +26,12 @@ export const cap = choice({
   ],
 })
 
+export const painted = number({
+  label: 'Painted',
+  help: 'How much of all strokes is there, in the order in which they were painted, in %',
+  ...({ default: 100, min: 0, max: 100, step: 1, unit: '%' } as const),
+})
+
 export const fillRule = choice({
   label: 'Filled by',
   help: 'What lies within a path that crosses itself (SVG 2, fill-rule)',

@@ -47,6 +47,8 @@ export interface PieceDefinition<T extends Parameters = Parameters> {
   shows?(piece: object): string | null
   /** The clock that it gives what it holds; by default none. */
   clock?(piece: object): Clock | null
+  /** Values for its outline that are no parameters: they follow from what it has beside them. */
+  also?(piece: object): Record<string, unknown>
   /** Its outline around its place: an area, or a line that gets its thickness after the outline steps. */
   outline?(values: EvaluatedValues<T>, work: OutlineWork): Ring[] | LineForm
   /** Px that 100 % stands for; by default the smaller side of the outline's bounds. */

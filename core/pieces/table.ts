@@ -3,6 +3,7 @@ import type { PieceDefinition } from './definition'
 import { ellipse } from './ellipse'
 import { group } from './group'
 import { line } from './line'
+import { painting } from './painting'
 import { path } from './path'
 import { picture } from './picture'
 import { polygon } from './polygon'
@@ -10,7 +11,7 @@ import { twin } from './twin'
 import { type } from './type'
 import { wash } from './wash'
 
-const TABLE = { type, box, ellipse, polygon, line, path, picture, group, twin, wash }
+const TABLE = { type, box, ellipse, polygon, line, path, painting, picture, group, twin, wash }
 
 export type PieceKind = keyof typeof TABLE
 

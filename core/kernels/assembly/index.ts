@@ -30,5 +30,6 @@ export {
 } from './points'
 export { grainRows, coarseGrainRows } from './grain'
 export { moveRows, displaceRows, partRows, spreadRows, mapPlane } from './moved-picture'
+export { addDisc, addTip } from './brush'
 export { addFlowNoise } from './flow-noise'
 export { exp, pow, sin, cos, cbrt, log, acos } from './exact'

@@ -19,7 +19,10 @@ const { base } = useMoment()
 
 const mask = computed(() => bench.mask!)
 const common = computed(() => valuesAt({ ...AREA_PARAMETERS, ...COMMON_MASK_PARAMETERS }, mask.value, base.value))
-const values = computed(() => valuesAt(maskOf(mask.value.kind).parameters, mask.value, base.value) as never)
+const values = computed(() => {
+  const { parameters, also } = maskOf(mask.value.kind)
+  return { ...valuesAt(parameters, mask.value, base.value), ...also?.(mask.value) } as never
+})
 const rings = computed(() => maskRings(mask.value.kind, values.value))
 
 /** The space that its place counts in: a wash and what stays on the card have the card's. */
