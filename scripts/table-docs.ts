@@ -1,4 +1,5 @@
 import { writeFileSync } from 'node:fs'
+import { brushDocs } from '../core/brushes/docs'
 import { coatDocs } from '../core/coats/docs'
 import { finishDocs } from '../core/finishes/docs'
 import { maskDocs } from '../core/masks/docs'
@@ -8,6 +9,7 @@ import { motorDocs } from '../core/values/motors/docs'
 import { letterMotionDocs } from '../core/type/docs'
 
 // Writes the pages that are made from tables.
+writeFileSync('docs/brushes.md', brushDocs())
 writeFileSync('docs/coats.md', coatDocs())
 writeFileSync('docs/finishes.md', finishDocs())
 writeFileSync('docs/outline-steps.md', stepDocs())

@@ -4,6 +4,7 @@ import type { Ref } from 'vue'
 import { shiftPiece } from '#core/edit/arrange'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { useBench } from '~/stores/bench'
+import { useBrush } from '~/stores/brush'
 import { useClipboard } from '~/stores/clipboard'
 import { useRibbon } from '~/stores/ribbon'
 import { useSeals } from '~/stores/seals'
@@ -32,6 +33,7 @@ export function useShortcuts(showSheet: () => void, outlook: Ref<PieceOutlook[]>
   const work = useStackWork()
   const keyWork = useKeyWork()
   const stage = useStage()
+  const brush = useBrush()
 
   const { actionOf } = useKeys()
   const go = (frame: number) => ribbon.go(frame, bench.card!.length)
@@ -60,6 +62,12 @@ export function useShortcuts(showSheet: () => void, outlook: Ref<PieceOutlook[]>
     group: () => work.groupable(bench.pieces) && work.group(bench.pieces, outlook.value),
     ungroup: () => holdsPieces(bench.piece) && work.ungroup(bench.piece),
     seal: () => bench.piece && (seals.pressing = [...bench.selection]),
+    paint: () => brush.target && (brush.taken = !brush.taken),
+    erase: () => brush.target && (brush.erase = !brush.erase),
+    narrower: () => brush.target && brush.resize(1 / 1.15),
+    broader: () => brush.target && brush.resize(1.15),
+    softer: () => brush.target && brush.harden(-10),
+    harder: () => brush.target && brush.harden(10),
     alone: () => bench.piece && work.see(bench.piece.id, bench.selectedPart),
     escape: () => bench.select(bench.selectedPart ? bench.selectedPiece : null),
     sheet: showSheet,

@@ -19,6 +19,8 @@ export interface FreehandPoint extends Point {
 const SAMPLES = 48
 /** Px a millisecond at which a line without a pen is as thin as it gets. */
 const FAST = 3
+/** Neighbours to each side over which pressure is smoothed. */
+const AROUND = 3
 /** Ends that lie closer together than this share of the length are one: the line is a ring. */
 const HOME = 0.02
 /** A line whose pressure differs by less than this was drawn evenly. */
@@ -77,6 +79,21 @@ function lengthsOf(points: readonly Point[]): Px[] {
   return lengths
 }
 
+/** The pressure at each point, that of a pen or else from the speed of the hand, smoothed over its neighbours; a single point is pressed whole. */
+export function pressures(points: readonly FreehandPoint[]): number[] {
+  if (points.length < 2) return points.map(({ pressure }) => pressure ?? 1)
+  const lengths = lengthsOf(points)
+  return smoothed(points.map((point, i) => point.pressure ?? fromSpeed(points, lengths, i)))
+}
+
+/** The mean of each with its neighbours. */
+function smoothed(values: readonly number[]): number[] {
+  return values.map((_, i) => {
+    const near = values.slice(Math.max(0, i - AROUND), i + AROUND + 1)
+    return near.reduce((sum, v) => sum + v, 0) / near.length
+  })
+}
+
 /** Pressure at even distances, smoothed over its neighbours; to hundredths. */
 function pressureAlong(points: readonly FreehandPoint[], lengths: readonly Px[]): number[] {
   const own = points.map((point, i) => point.pressure ?? fromSpeed(points, lengths, i))
@@ -89,11 +106,7 @@ function pressureAlong(points: readonly FreehandPoint[], lengths: readonly Px[])
     const t = span > 0 ? Math.min(1, Math.max(0, (at - lengths[k]!) / span)) : 0
     return own[k]! + (own[k + 1]! - own[k]!) * t
   })
-  const around = 3
-  return even.map((_, i) => {
-    const near = even.slice(Math.max(0, i - around), i + around + 1)
-    return Math.round((near.reduce((sum, v) => sum + v, 0) / near.length) * 100) / 100
-  })
+  return smoothed(even).map((v) => Math.round(v * 100) / 100)
 }
 
 /** The faster the hand, the lighter it presses. */

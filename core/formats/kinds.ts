@@ -15,6 +15,7 @@ import { CURVE_SHAPES } from '../curves/curve'
 import { BLEND_MODES } from '../kernels/blend-modes'
 import { PLACE_PARAMETERS } from '../pieces/place'
 import { PIECE_KINDS } from '../pieces/table'
+import { TIPS } from '../brushes/table'
 import { COMMON_MASK_PARAMETERS, ownOfMask } from '../masks/definition'
 import { MASKS } from '../masks/table'
 import { MOTORS } from '../values/motors/table'
@@ -43,6 +44,7 @@ export function allKinds(): Record<string, { common?: Record<string, Parameter>;
       common: COMMON_MASK_PARAMETERS,
       kinds: MASKS.map((mask) => listed({ ...mask, parameters: ownOfMask(mask) })),
     },
+    tips: { kinds: TIPS.map(({ kind, label, help }) => ({ kind, label, help })) },
     motors: { kinds: MOTORS.map(listed) },
     letterMotion: {
       common: RANGE_PARAMETERS,

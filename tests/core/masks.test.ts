@@ -57,12 +57,18 @@ function scene(one: Mask): Card {
   return expectCard(card)
 }
 
+const STROKE = {
+  ...{ id: 'stroke', tip: 'chalk', size: 60, points: [-60, -30, 0.4, 20, 10, 1, 70, -40, 0.7], seed: 3 },
+}
+
 const CASES = MASKS.flatMap((definition) =>
   Object.entries<Parameter>(parametersOfMask(definition)).flatMap(([name, parameter]) =>
     (parameter.type === 'path' ? ['M 0 0 L 60 0 L 0 60 Z', 'M 5 5'] : endsOf(parameter)).map((end) => {
       // Lengths stay on a scale that a small frame can show.
       const near = typeof end === 'number' && parameter.type === 'length' ? Math.sign(end) * 25 : end
-      const usual = definition.outline ? { x: 90, y: 80 } : { source: 'words' }
+      const usual = definition.matte
+        ? { source: 'words' }
+        : { x: 90, y: 80, ...(definition.starts ? { strokes: [STROKE] } : {}) }
       return [definition.kind, { ...usual, feather: 9, [name]: near }] as const
     }),
   ),

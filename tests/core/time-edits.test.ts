@@ -110,9 +110,22 @@ describe('links', () => {
 
   test('a picture comes in as large as the face that it is shown within', () => {
     const around = { left: 10, top: 20, right: 110, bottom: 60 }
-    const { card: own, id } = showInside(card(), 'box', { id: 'a'.repeat(16), name: 'Water', width: 50, height: 40 }, around)
+    const { card: own, id } = showInside(
+      card(),
+      'box',
+      { id: 'a'.repeat(16), name: 'Water', width: 50, height: 40 },
+      around,
+    )
     const [picture] = own.pieces as [PicturePiece]
-    expect(picture).toMatchObject({ id, kind: 'picture', picture: 'a'.repeat(16), x: 60, y: 40, width: 100, height: 80 })
+    expect(picture).toMatchObject({
+      id,
+      kind: 'picture',
+      picture: 'a'.repeat(16),
+      x: 60,
+      y: 40,
+      width: 100,
+      height: 80,
+    })
     expect(picture.masks).toMatchObject([{ kind: 'matte', source: 'box', by: 'face' }])
     expectCard(own)
   })

@@ -1,3 +1,5 @@
+import type { BrushStroke } from '#core/brushes/stroke'
+import { TIP_KINDS } from '#core/brushes/table'
 import { createCard, createCoat, createFinish, createMask, createPiece, createStep } from '#core/card/create'
 import type { Card, Coat, Finish, Mask, OutlineStep, Piece } from '#core/card/schema'
 import type { Parameter, Parameters } from '#core/values/parameter-kinds'
@@ -125,10 +127,29 @@ export function extremeCard(seed: number): Card {
     const values = { ...valuesOf(COMMON_STEP_PARAMETERS), ...valuesOf(stepOf(kind).parameters) }
     return { ...createStep(kind, 's'), ...values, id: `${kind}-s${++ids}` } as OutlineStep
   }
+  const stroke = (): BrushStroke => {
+    const points = Array.from({ length: pick([1, 2, 40]) }, () => [
+      ...[side * random() - side / 2, other * random() - other / 2, pick([0, 1, random()])],
+    ])
+    return {
+      ...{ id: id('stroke'), tip: pick(TIP_KINDS), erase: chance(0.3), colour: colour(), points: points.flat() },
+      ...{ size: pick([0.5, 20, 2000]), hardness: pick([0, 50, 100]), spacing: pick([1, 30, 1000]) },
+      ...{ scatter: pick([0, 1000]), along: chance(0.5), turn: pick([0, 36_000]), turnBy: pick([0, 180]) },
+      ...{
+        flow: pick([0, 30, 100]),
+        opacity: pick([0, 100]),
+        pressSize: pick([0, 100]),
+        pressFlow: pick([0, 100]),
+        seed: 9,
+      },
+    }
+  }
+  const strokes = () => Array.from({ length: pick([0, 1, 6]) }, stroke)
   const mask = (): Mask => {
     const kind = pick(MASK_KINDS)
     const values = { ...valuesOf(parametersOfMask(maskOf(kind))) }
-    return { ...createMask(kind, 'm'), ...values, id: id('mask') } as Mask
+    const painted = kind === 'painted' ? { strokes: strokes() } : {}
+    return { ...createMask(kind, 'm'), ...values, ...painted, id: id('mask') } as unknown as Mask
   }
   const masks = () => Array.from({ length: pick([0, 0, 0, 1, 2]) }, mask)
   const outlineSteps = () => Array.from({ length: pick([0, 0, 1, 2]) }, outlineStep)
@@ -162,7 +183,9 @@ export function extremeCard(seed: number): Card {
           }
         : kind === 'group'
           ? { pieces: depth < 3 ? Array.from({ length: pick([0, 1, 2]) }, () => piece(depth + 1)) : [] }
-          : {}
+          : kind === 'painting'
+            ? { strokes: strokes() }
+            : {}
     const made = { ...createPiece(kind, card), ...values, ...near, ...own, id: id(kind) }
     if (kind === 'wash') return { ...made, finishes: [finish(), ...finishes()], masks: masks() } as unknown as Piece
     return {

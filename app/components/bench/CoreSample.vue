@@ -22,6 +22,7 @@ import { coatTitle } from '~/composables/coat-words'
 import { useMoment } from '~/composables/moment'
 import { useStackWork } from '~/composables/stack-work'
 import { useBench } from '~/stores/bench'
+import { useBrush } from '~/stores/brush'
 import { useRibbon } from '~/stores/ribbon'
 import { useStage } from '~/stores/stage'
 import AddSheet from './AddSheet.vue'
@@ -32,6 +33,7 @@ const props = defineProps<{ piece: Piece; outlook: PieceOutlook[] }>()
 const bench = useBench()
 const ribbon = useRibbon()
 const stage = useStage()
+const brush = useBrush()
 const work = useStackWork()
 const { shown: moment } = useMoment(() => props.piece.id)
 
@@ -102,7 +104,10 @@ function hold(kind: string, label: string) {
   } else if (kind === 'inside') {
     pouring.value = false
     pictureFile.value?.click()
-  } else add('Hold', kind, label)
+  } else {
+    add('Hold', kind, label)
+    if (kind === 'painted') brush.taken = true
+  }
 }
 
 const bringInside = (event: Event) =>

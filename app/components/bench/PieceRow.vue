@@ -47,7 +47,10 @@ const sampled = computed(() => {
 const paint = computed(() => {
   const { face } = sampled.value.coats
   const coat = face.find(({ kind, on }) => kind === 'fill' && on !== false) ?? face[0]
-  if (holdsPieces(sampled.value)) return 'linear-gradient(#fff6ee 0 0)'
+  const { value: one } = sampled
+  if (one.kind === 'painting')
+    return one.strokes.length > 0 ? `linear-gradient(${one.strokes.at(-1)!.colour} 0 0)` : 'none'
+  if (holdsPieces(one)) return 'linear-gradient(#fff6ee 0 0)'
   if (props.piece.kind === 'wash') return 'repeating-linear-gradient(-55deg, #fff6ee66 0 3px, #fff6ee22 3px 7px)'
   return coat ? paintCss(coatPaint(coat), moment.value) : 'none'
 })

@@ -13,10 +13,12 @@ import type { PieceOutlook } from '#core/frame/outlook'
 import { coatTitle } from '~/composables/coat-words'
 import { definitionOf, entryTitle } from '~/composables/entry-words'
 import { useBench } from '~/stores/bench'
+import { useBrush } from '~/stores/brush'
 import NumberRow from '../fields/NumberRow.vue'
 import PaintField from '../fields/PaintField.vue'
 import ParameterRow from '../fields/ParameterRow.vue'
 import ArrangeBar from './ArrangeBar.vue'
+import BrushTray from './BrushTray.vue'
 import CardSettings from './CardSettings.vue'
 import LetterMotion from './LetterMotion.vue'
 import PathSettings from './PathSettings.vue'
@@ -30,6 +32,7 @@ import TypeSettings from './TypeSettings.vue'
 
 const props = defineProps<{ outlook: PieceOutlook[]; engineName: string }>()
 const bench = useBench()
+const brush = useBrush()
 
 /** Lengths of a wash are measured by the frame. */
 function referenceOf(piece: string): number {
@@ -38,6 +41,8 @@ function referenceOf(piece: string): number {
   return props.outlook.find(({ id }) => id === piece)?.reference ?? 0
 }
 const reference = computed(() => referenceOf(bench.selectedPiece ?? ''))
+/** While the brush is in hand, its tray has the room. */
+const isPainting = computed(() => brush.taken && brush.target !== null)
 /** The coat, finish or step that is selected. */
 const part = computed(() => bench.coat ?? bench.entry)
 const definition = computed(() =>
@@ -134,7 +139,10 @@ const help = computed(() => definition.value?.help ?? '')
 
 <template>
   <aside class="settings" aria-label="Settings">
-    <SectionChart v-if="bench.piece && !bench.entry && bench.piece.kind !== 'wash'" :engine-name="engineName" />
+    <SectionChart
+      v-if="bench.piece && !bench.entry && bench.piece.kind !== 'wash' && !isPainting"
+      :engine-name="engineName"
+    />
     <div class="room">
       <div class="head">
         <h2>{{ title }}</h2>
@@ -146,6 +154,7 @@ const help = computed(() => definition.value?.help ?? '')
       <CardSettings v-if="!bench.piece" :places="places" />
       <template v-else>
         <template v-if="!part">
+          <BrushTray v-if="bench.piece.kind === 'painting'" />
           <div class="place">
             <NumberRow v-for="place in placeNumbers" :key="place.address" :place="place" compact />
           </div>
@@ -156,6 +165,7 @@ const help = computed(() => definition.value?.help ?? '')
           <PathSettings v-if="bench.piece.kind === 'path'" :piece="bench.piece" />
           <PictureSettings v-if="bench.piece.kind === 'picture'" :piece="bench.piece" />
         </template>
+        <BrushTray v-if="bench.mask?.kind === 'painted'" />
         <PaintField v-for="paint in paints" :key="paint.address" v-bind="paint" :places="places" />
         <ParameterRow v-for="place in otherRows" :key="place.address" :place="place" :reference-of="referenceOf" />
         <TypeForms

@@ -8,6 +8,7 @@ import { chosenFiles } from '~/composables/chosen-file'
 import { useBringFiles } from '~/composables/bring-files'
 import { useStackWork } from '~/composables/stack-work'
 import { useBench } from '~/stores/bench'
+import { useBrush } from '~/stores/brush'
 import type { DrawnKind } from '~/stores/stage'
 import { useStage } from '~/stores/stage'
 import PieceKindIcon from './PieceKindIcon.vue'
@@ -16,6 +17,7 @@ import PieceList from './PieceList.vue'
 defineProps<{ outlook: PieceOutlook[] }>()
 const bench = useBench()
 const stage = useStage()
+const brush = useBrush()
 const pieces = computed(() => bench.card?.pieces ?? [])
 const kinds = Object.entries(PIECE_KINDS) as [PieceKind, (typeof PIECE_KINDS)[PieceKind]][]
 const open = ref(false)
@@ -36,6 +38,8 @@ function add(kind: PieceKind) {
     return added.card
   })
   bench.select(made)
+  // A new painting is there to be painted.
+  if (kind === 'painting') brush.taken = true
 }
 
 function bring(event: Event) {

@@ -12,6 +12,7 @@ import type { Point, Rect } from '#core/units'
 import { followPointer } from '~/composables/follow-pointer'
 import { useStageHand } from '~/composables/stage-hand'
 import { useBench } from '~/stores/bench'
+import { useBrush } from '~/stores/brush'
 import { useRibbon } from '~/stores/ribbon'
 import { useStage } from '~/stores/stage'
 import { onEngine } from '~/workers/engine-pool'
@@ -20,6 +21,7 @@ import FinishHandles from './FinishHandles.vue'
 import FitLinks from './FitLinks.vue'
 import GradientHandles from './GradientHandles.vue'
 import LightHandle from './LightHandle.vue'
+import PaintingHand from './PaintingHand.vue'
 import PathHandles from './PathHandles.vue'
 import RouteHandles from './RouteHandles.vue'
 import SelectionHandles from './SelectionHandles.vue'
@@ -33,6 +35,7 @@ const props = defineProps<{ outlook: PieceOutlook[]; zoom: number; engineName: s
 const bench = useBench()
 const ribbon = useRibbon()
 const stage = useStage()
+const brush = useBrush()
 const svg = ref<SVGSVGElement>()
 const hand = useStageHand(
   svg,
@@ -274,19 +277,20 @@ const netBox = computed(() => {
         :placement="editedPlacement"
         :leave="() => (stage.editedPath = null)"
       />
-      <template v-else-if="!written && !bench.mask">
+      <template v-else-if="!written && !bench.mask && !(brush.taken && brush.target)">
         <SelectionHandles :hand="hand" />
         <RouteHandles v-if="stage.routes" :hand="hand" />
       </template>
       <GradientHandles :hand="hand" />
       <FitLinks v-if="bench.piece && bench.pieces.length === 1" :hand="hand" :piece="bench.piece" />
       <FinishHandles v-if="bench.finish" :hand="hand" />
-      <MaskHandles v-if="bench.mask" :key="bench.mask.id" :hand="hand" />
+      <MaskHandles v-if="bench.mask && !(brush.taken && brush.target)" :key="bench.mask.id" :hand="hand" />
       <StepHandles v-if="bench.step" :key="bench.step.id" :hand="hand" :engine-name="engineName" />
       <WordsHand v-if="written" :key="written.id" :hand="hand" :piece="written" />
       <LightHandle v-if="lit" :hand="hand" />
       <rect v-if="netBox" class="net" v-bind="netBox" />
       <DrawingHand v-if="stage.drawing" :hand="hand" :kind="stage.drawing" />
+      <PaintingHand v-else-if="brush.taken && brush.target" :hand="hand" :target="brush.target" />
     </template>
   </svg>
 </template>

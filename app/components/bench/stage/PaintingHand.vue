@@ -1,0 +1,127 @@
+<script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import { AREA_PARAMETERS } from '#core/masks/definition'
+import type { FreehandPoint } from '#core/edit/freehand'
+import type { PaintTarget } from '#core/edit/strokes'
+import { putStroke, strokePoints } from '#core/edit/strokes'
+import { unplace, within } from '#core/outline/outline'
+import type { Point } from '#core/units'
+import { valuesAt } from '#core/values/evaluated'
+import { followPointer } from '~/composables/follow-pointer'
+import { useMoment } from '~/composables/moment'
+import type { StageHand } from '~/composables/stage-hand'
+import { useBench } from '~/stores/bench'
+import { useBrush } from '~/stores/brush'
+
+/** Paints on the stage: a stroke is one step of the history. Shift paints straight, the other end of a pen erases. */
+const props = defineProps<{ hand: StageHand; target: PaintTarget }>()
+const bench = useBench()
+const brush = useBrush()
+const { base } = useMoment()
+const pointer = ref<Point | null>(null)
+
+/** From the space that is painted in to the card. */
+const placement = computed(() => {
+  const onCard = { scale: 1, rotation: 0, x: 0, y: 0 }
+  const piece = props.hand.outlook().find(({ id }) => id === props.target.piece)?.placement ?? onCard
+  if (!bench.mask) return piece
+  const { x, y, rotation, space } = valuesAt(AREA_PARAMETERS, bench.mask, base.value)
+  const parent = space === 'card' || bench.piece!.kind === 'wash' ? onCard : piece
+  return within(parent, { x, y, rotation, scale: 1 })
+})
+
+/** The button of a pen's other end (Pointer Events 3 §4.1, `buttons`). */
+const ERASER = 32
+
+function press(event: PointerEvent) {
+  if (event.button !== 0 && event.buttons !== ERASER) return
+  const { target } = props
+  const from = placement.value
+  const seen = (next: PointerEvent): FreehandPoint[] => {
+    const all = next.getCoalescedEvents?.() ?? []
+    return (all.length > 0 ? all : [next]).map((one) => ({
+      ...unplace(from, props.hand.cardPoint(one)),
+      ...{ time: one.timeStamp, pressure: one.pointerType === 'pen' ? one.pressure : null },
+    }))
+  }
+  let drawn = seen(event)
+  const stroke = brush.begun(strokePoints(drawn))
+  if (event.buttons === ERASER) stroke.erase = true
+  const label = stroke.erase ? 'Erase' : 'Paint a stroke'
+  const put = (straight: boolean) =>
+    bench.edit(
+      label,
+      (card) => putStroke(card, target, { ...stroke, points: strokePoints(drawn, straight) }),
+      `stroke/${target.piece}/${target.mask}/${stroke.id}`,
+    )
+  bench.endStep()
+  put(false)
+  followPointer(
+    event,
+    (next) => {
+      bench.dragging = true
+      pointer.value = props.hand.cardPoint(next)
+      drawn = [...drawn, ...seen(next)]
+      put(next.shiftKey)
+    },
+    () => bench.endStep(),
+  )
+}
+
+const radius = computed(() => (brush.size / 2) * placement.value.scale * props.hand.zoom())
+const at = computed(() => pointer.value && props.hand.onScreen(pointer.value))
+
+useEventListener(
+  window,
+  'keydown',
+  (event: KeyboardEvent) => {
+    if (event.key !== 'Escape') return
+    brush.taken = false
+    event.preventDefault()
+    event.stopImmediatePropagation()
+  },
+  { capture: true },
+)
+</script>
+
+<template>
+  <g class="painting" :class="{ erasing: brush.erase }">
+    <rect
+      class="ground"
+      x="-10000"
+      y="-10000"
+      width="30000"
+      height="30000"
+      @pointerdown.stop="press"
+      @pointermove="pointer = hand.cardPoint($event)"
+      @pointerleave="pointer = null"
+      @dblclick.stop
+    />
+    <template v-if="at">
+      <circle class="under" :cx="at.x" :cy="at.y" :r="Math.max(1.5, radius)" />
+      <circle :cx="at.x" :cy="at.y" :r="Math.max(1.5, radius)" />
+    </template>
+  </g>
+</template>
+
+<style scoped>
+.ground {
+  cursor: crosshair;
+  fill: transparent;
+}
+circle {
+  pointer-events: none;
+  fill: none;
+  stroke: #fff6ee;
+  stroke-width: 1.2;
+}
+.under {
+  stroke: #2b2420;
+  stroke-opacity: 0.5;
+  stroke-width: 2.6;
+}
+.erasing circle:not(.under) {
+  stroke-dasharray: 4 3;
+}
+</style>
