@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { bandRows } from './bands'
+import { brushRows } from './brushes'
 import { finishRows } from './finishes'
 import { blendRows, blurRows, distanceRows } from './kernels'
 import { frameRows } from './frames'
@@ -23,6 +24,7 @@ const PARTS: Record<string, () => Promise<Row[]>> = {
   title: titleRows,
   frames: frameRows,
   bands: bandRows,
+  brushes: brushRows,
 }
 
 const { values } = parseArgs({ options: { json: { type: 'string' }, only: { type: 'string' } } })

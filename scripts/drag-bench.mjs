@@ -6,7 +6,7 @@ import { chromium } from '@playwright/test'
 import { buildApp } from './build-app.mjs'
 import { startStand } from './stand.mjs'
 
-/** What is dragged: a piece by its middle, or a hand of a piece or of one of its outline steps. */
+/** What is dragged: a piece by its middle, a hand of a piece or of one of its outline steps, or a brush. */
 const CASES = [
   ...[
     '01-opening',
@@ -26,6 +26,7 @@ const CASES = [
   { card: '21-split-title', piece: 'Title in four bands', step: 'Slices', hand: /^How far bands go/ },
   { card: '23-round-badge', piece: 'Dashes', step: 'Dashes', hand: /^Length of a dash/ },
   { card: '23-round-badge', piece: 'Star', step: 'Round', hand: /^Radius of the outer/ },
+  { card: '26-ice-and-snow', piece: 'Snow', brush: true },
 ]
 const DRAGS = 3
 const MOVES = 90
@@ -53,7 +54,7 @@ try {
 }
 if (json) console.log(JSON.stringify(rows, null, 2))
 
-async function drag({ card: name, piece, step, hand }, engines) {
+async function drag({ card: name, piece, step, hand, brush }, engines) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: stand.address })
   await page.addInitScript((count) => {
     globalThis.waxEngines = count
@@ -76,6 +77,7 @@ async function drag({ card: name, piece, step, hand }, engines) {
   // At the seam a piece may be nothing yet.
   await page.locator('.handles polygon').first().waitFor()
   if (step) await page.locator('.thin .body', { hasText: step }).click()
+  if (brush) await page.getByRole('button', { name: 'Take the brush' }).click()
   // The loop has been made ready, or as much of it as there was time for: a designer waits for nothing either.
   await page.waitForTimeout(2500)
   await page.evaluate(() => (globalThis.seen.length = 0))
@@ -111,7 +113,7 @@ async function drag({ card: name, piece, step, hand }, engines) {
   ]
   const row = {
     card: name,
-    held: hand ? `${step ?? piece}: ${hand.source.slice(1)}` : 'piece',
+    held: brush ? 'a stroke that is painted' : hand ? `${step ?? piece}: ${hand.source.slice(1)}` : 'piece',
     engines,
     drafts: drafts.length,
     mean_share: mean(seen.filter((entry) => entry.name === 'wax:draft').map(({ share }) => share)),

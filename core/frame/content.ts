@@ -95,10 +95,18 @@ export class Contents {
   private readonly names = new Kept<string, number>(BUDGET, (_, text) => text.length * 2 + 64)
   private given = 0
   private readonly strokes = new WeakMap<BrushStroke, string>()
+  private readonly stills = new WeakMap<Piece, string>()
 
   /** A short name for a text; never given twice. */
   name(text: string): string {
     return `c${this.names.of(text, () => ++this.given)}`
+  }
+
+  /** A short name for what of a piece never moves. */
+  ofStill(piece: Piece): string {
+    const found = this.stills.get(piece) ?? this.name(textOf(piece).still)
+    this.stills.set(piece, found)
+    return found
   }
 
   /** A short name for a stroke. */
@@ -144,14 +152,14 @@ function contentOf({ piece, drawing, place }: FoundPiece): unknown {
   const now = drawing.list.at
   if (!isSeen(piece, now)) return null
   const at = stepped(now, piece.steps)
-  const { still, moving } = textOf(piece)
+  const { moving } = textOf(piece)
   const words = piece.kind === 'type' ? wordingAt(piece, at) : null
   const values = moving.map(({ parameter, value }) => valueAt(parameter, value, at))
   // Copies within copies are left out beyond some: how many there are already is a part of the picture.
   const elsewhere = looksElsewhere(piece) ? [serialOf(drawing.card), drawing.copies] : null
   const restless = elsewhere !== null || isRestless(piece) ? at.frame : null
   const fitted = fittedOf(piece, at)
-  return [still, values, words, restless, elsewhere, fitted, others(drawing, piece, place)]
+  return [drawing.contents.ofStill(piece), values, words, restless, elsewhere, fitted, others(drawing, piece, place)]
 }
 
 /** What a piece is made of, and what it is seen within. */

@@ -10,6 +10,7 @@ import type { Placement } from '../outline/outline'
 import { stretchKey } from '../outline/linear'
 import { middleOf, place as onGrid } from '../outline/outline'
 import { fromPixels } from '../paint/gradient'
+import type { BlendMode } from '../kernels/blend-modes'
 import type { Kernels, Plane } from '../kernels/kernels'
 import type { Rect } from '../units'
 import { AlphaTools } from './alpha-tools'
@@ -249,8 +250,24 @@ function drawPixels(
   kernels.release(mark)
 }
 
+/** Lays a painting without coats just as it was painted. */
+export function drawBarePainting(drawing: Drawing, standing: AlphaStanding, canvas: Canvas, place: string): boolean {
+  const { piece, at, blend, opacity } = standing
+  if (piece.kind !== 'painting' || laidCoats(piece, at).length > 0) return false
+  drawPainting(drawing, standing, piece, canvas, place, blend, opacity)
+  return true
+}
+
 /** The strokes of a painting. Its picture lies on a coarse grid: it stays the same picture while strokes are added at its edges. */
-function drawPainting(drawing: Drawing, standing: Standing, piece: PaintingPiece, canvas: Canvas, place: string): void {
+function drawPainting(
+  drawing: Drawing,
+  standing: Standing,
+  piece: PaintingPiece,
+  canvas: Canvas,
+  place: string,
+  blend: BlendMode = 'normal',
+  opacity = 1,
+): void {
   const { kernels } = drawing
   const bounds = formOf(drawing, standing, place)?.bounds
   const box = bounds && common(coarse(bounds), coarseBox(canvas.box))
@@ -260,7 +277,7 @@ function drawPainting(drawing: Drawing, standing: Standing, piece: PaintingPiece
   const share = numberValue(piece.painted, standing.at, { min: 0, max: 100 }) / 100
   const picture = paintedPicture(drawing, piece.strokes, share, standing.placement, box)
   canvas.touch(part)
-  kernels.blend('normal', new Canvas(kernels, picture, box).window(part), canvas.window(part), 1)
+  kernels.blend(blend, new Canvas(kernels, picture, box).window(part), canvas.window(part), opacity)
   kernels.release(mark)
 }
 

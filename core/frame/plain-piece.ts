@@ -6,7 +6,7 @@ import type { Canvas } from './canvas'
 import { finishScale } from './finish-scale'
 import { joined } from './grid-box'
 import type { AlphaStanding } from './group'
-import { drawFromAlpha, meanStandings, standsByAlpha, touchedByAlpha } from './group'
+import { drawBarePainting, drawFromAlpha, meanStandings, standsByAlpha, touchedByAlpha } from './group'
 import { heldBounds, layMasked, shared } from './masks'
 import { namingPiece } from './naming'
 import { atMoment } from './open-list'
@@ -63,8 +63,9 @@ function drawPiece(drawing: Drawing, standing: Standing | null, canvas: Canvas, 
 }
 
 function drawBare(drawing: Drawing, standing: Standing, canvas: Canvas, place: string): void {
-  if (standsByAlpha(standing)) drawFromAlpha(drawing, [standing], canvas, place)
-  else drawFormed(drawing, standing, canvas, place)
+  if (standsByAlpha(standing)) {
+    if (!drawBarePainting(drawing, standing, canvas, place)) drawFromAlpha(drawing, [standing], canvas, place)
+  } else drawFormed(drawing, standing, canvas, place)
 }
 
 /** What its coats can touch, as far as masks leave it. */
