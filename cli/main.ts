@@ -1,6 +1,7 @@
 import { WaxError } from '../core/errors'
 import { RENDER_FORMATS } from '../core/formats/deliveries'
 import { check } from './check'
+import { cut } from './cut'
 import { evaluate } from './evaluate'
 import { kinds } from './kinds'
 import { loop } from './loop'
@@ -15,15 +16,18 @@ const USAGE = `Usage:
   wax section CARD --piece ID --frame N
   wax kinds [--json]
   wax loop CARD [--json] [--width PX] [--font FILE]… [--picture FILE]…
+  wax cut FILE [--json]
 CARD is a .card.json file, or a .card.zip with its fonts and pictures. --length repeats whole holds of a card with zones, as near to the length as they come. For png, a PATH that ends in .zip makes an archive, any other a folder.
 --font brings a TTF, OTF, WOFF or WOFF2 file that the card uses, --picture a PNG, JPEG or WebP file. Where
 a .card.json names a picture by its file, as in "picture": "boat.png", that file is read from the folder of the card.
 section prints, as JSON, what each coat lays at each distance from a straight edge of the piece.
 kinds lists every table: pieces, coats, finishes, outline steps, masks, motors, letter motion, paints, curves, blend modes, deliveries, with their values.
-loop tells what every moving value does across the seam, and how much neighbouring pictures differ round the ring.`
+loop tells what every moving value does across the seam, and how much neighbouring pictures differ round the ring.
+cut tells where a sequence repeats itself and the cut whose seam shows least: of a video, GIF, APNG or animated WebP, or a folder of numbered
+PNG files.`
 
 const COMMANDS = new Map<string, (args: string[]) => Promise<number>>(
-  Object.entries({ render, check, evaluate, section, kinds, loop }),
+  Object.entries({ render, check, evaluate, section, kinds, loop, cut }),
 )
 
 const [name = '', ...args] = process.argv.slice(2)

@@ -1,0 +1,208 @@
+import { open, readdir, stat } from 'node:fs/promises'
+import { extname, join } from 'node:path'
+import type { Sharp } from 'sharp'
+import sharp from 'sharp'
+import { WaxError } from '../../core/errors'
+import type { SmallFrame } from '../../core/judge/best-cut'
+import { MOST_COMPARED } from '../../core/judge/best-cut'
+import type { Rate } from '../../core/values/rate'
+import { startFfmpeg } from '../renders/ffmpeg'
+
+// Every frame of a sequence as a few pixels, to be compared: of numbered PNG files in a folder, or of any file of moving pictures that
+// ffmpeg or sharp reads.
+
+/** Pixels across; as many down as the form asks. */
+const ACROSS = 64
+
+export interface SmallSequence {
+  frames: SmallFrame[]
+  /** Of the sequence itself. */
+  width: number
+  height: number
+  /** Null where the files say none. */
+  rate: Rate | null
+}
+
+/** Throws a WaxError that names the file, or the number of the frame, that cannot be. */
+export async function smallSequence(path: string): Promise<SmallSequence> {
+  const found = await stat(path).catch(() => null)
+  if (!found) throw new WaxError('no-file', path, 'There is no file or folder here.', 'Check the path.')
+  if (found.isDirectory()) return ofFolder(path)
+  return extname(path).toLowerCase() === '.webp' ? ofWebp(path) : ofVideo(path)
+}
+
+/** The size of compared frames of a form. */
+const sizeFor = (width: number, height: number) => ({
+  w: Math.min(ACROSS, width),
+  h: Math.max(1, Math.round((Math.min(ACROSS, width) * height) / width)),
+})
+
+/** From straight RGBA: luma (BT.709) of premultiplied colour, and alpha. */
+function compared(rgba: Uint8Array): SmallFrame {
+  const count = rgba.length / 4
+  const [luma, alpha] = [new Uint8Array(count), new Uint8Array(count)]
+  for (let i = 0; i < count; i++) {
+    const [r, g, b, a] = [rgba[i * 4]!, rgba[i * 4 + 1]!, rgba[i * 4 + 2]!, rgba[i * 4 + 3]!]
+    luma[i] = Math.round(((0.2126 * r + 0.7152 * g + 0.0722 * b) * a) / 255)
+    alpha[i] = a
+  }
+  return { luma, alpha }
+}
+
+function checkCount(path: string, count: number): void {
+  if (count > MOST_COMPARED) {
+    throw new WaxError(
+      'too-many-frames',
+      path,
+      `It has more than ${MOST_COMPARED} frames.`,
+      'Cut it roughly first: a loop is looked for in a few minutes at the most.',
+    )
+  }
+}
+
+/** The number that a file's name ends with. */
+const numberOf = (name: string) => Number(/(\d+)\.png$/i.exec(name)?.[1] ?? NaN)
+
+async function ofFolder(path: string): Promise<SmallSequence> {
+  const numbered = (await readdir(path))
+    .filter((name) => Number.isFinite(numberOf(name)))
+    .sort((a, b) => numberOf(a) - numberOf(b))
+  if (numbered.length === 0)
+    throw new WaxError('no-pictures', path, 'The folder has no numbered PNG files.', 'Name them such as boat-0001.png.')
+  checkCount(path, numbered.length)
+  const gap = numbered.findIndex((name, i) => i > 0 && numberOf(name) !== numberOf(numbered[i - 1]!) + 1)
+  if (gap > 0) {
+    const missing = numberOf(numbered[gap - 1]!) + 1
+    throw new WaxError(
+      'missing-frame',
+      join(path, numbered[gap]!),
+      `Frame ${missing} is missing.`,
+      'Bring it back, or number the files anew.',
+    )
+  }
+  const first = await sharp(join(path, numbered[0]!)).metadata()
+  const { width, height } = first
+  const { w, h } = sizeFor(width, height)
+  const frames: SmallFrame[] = []
+  for (const name of numbered) {
+    const file = join(path, name)
+    const picture = sharp(file)
+    const size = await picture.metadata().catch(() => null)
+    if (!size) throw new WaxError('no-picture', file, 'It cannot be read as a PNG file.', 'Write it again.')
+    if (size.width !== width || size.height !== height) {
+      throw new WaxError(
+        'other-size',
+        file,
+        `It is ${size.width}×${size.height} px, the first one ${width}×${height}.`,
+        'Bring in frames of one size.',
+      )
+    }
+    frames.push(compared(await small(picture, w, h)))
+  }
+  return { frames, width, height, rate: null }
+}
+
+const small = (picture: Sharp, w: number, h: number): Promise<Buffer> =>
+  picture.toColourspace('srgb').ensureAlpha().resize(w, h, { fit: 'fill', kernel: 'linear' }).raw().toBuffer()
+
+async function ofWebp(path: string): Promise<SmallSequence> {
+  const {
+    width,
+    pageHeight,
+    height,
+    pages = 1,
+    delay,
+  } = await sharp(path, { animated: true })
+    .metadata()
+    .catch(() => {
+      throw new WaxError(
+        'no-picture',
+        path,
+        'It cannot be read as a WebP file.',
+        'Write it again, or choose another file.',
+      )
+    })
+  checkCount(path, pages)
+  const size = sizeFor(width, pageHeight ?? height)
+  const frames: SmallFrame[] = []
+  for (let page = 0; page < pages; page++) frames.push(compared(await small(sharp(path, { page }), size.w, size.h)))
+  const rate = delay?.[0] ? { numerator: 1000, denominator: delay[0] } : null
+  return { frames, width, height: pageHeight ?? height, rate }
+}
+
+interface Probed {
+  streams?: { width: number; height: number; r_frame_rate: string; codec_name: string; tags?: Record<string, string> }[]
+}
+
+async function ofVideo(path: string): Promise<SmallSequence> {
+  const reader = await readerOf(path)
+  const show = ['-v', 'error', '-select_streams', 'v:0', '-show_streams', '-of', 'json']
+  const text = await output('ffprobe', [...show, ...reader, path])
+  const [stream] = (JSON.parse(text?.toString() || '{}') as Probed).streams ?? []
+  if (!stream?.width)
+    throw new WaxError(
+      'no-pictures',
+      path,
+      'The file has no pictures that can be read.',
+      'Choose a file of moving pictures.',
+    )
+  const { width, height, r_frame_rate, codec_name, tags } = stream
+  const { w, h } = sizeFor(width, height)
+  // ffmpeg's own decoders drop the alpha of VP8 and VP9.
+  const hasAlpha = Object.entries(tags ?? {}).some(
+    ([name, value]) => name.toLowerCase() === 'alpha_mode' && value === '1',
+  )
+  const decoder = hasAlpha ? ['-c:v', codec_name === 'vp8' ? 'libvpx' : 'libvpx-vp9'] : []
+  const scaled = ['-vf', `scale=${w}:${h}:flags=area`, '-vsync', '0', '-frames:v', String(MOST_COMPARED + 1)]
+  const bytes = await output('ffmpeg', [
+    ...decoder,
+    ...reader,
+    '-i',
+    path,
+    ...scaled,
+    '-f',
+    'rawvideo',
+    '-pix_fmt',
+    'rgba',
+    'pipe:1',
+  ])
+  const frame = w * h * 4
+  const count = Math.floor((bytes?.length ?? 0) / frame)
+  if (!bytes || count === 0)
+    throw new WaxError(
+      'broken-file',
+      path,
+      'The file breaks off before its first picture.',
+      'Bring it in again from where it was made.',
+    )
+  checkCount(path, count)
+  const [numerator, denominator] = r_frame_rate.split('/').map(Number)
+  const frames = Array.from({ length: count }, (_, i) => compared(bytes.subarray(i * frame, (i + 1) * frame)))
+  return { frames, width, height, rate: { numerator: numerator!, denominator: denominator! } }
+}
+
+/** A PNG file that moves is read as one that does. */
+async function readerOf(path: string): Promise<string[]> {
+  const file = await open(path)
+  try {
+    const { buffer } = await file.read(Buffer.alloc(64), 0, 64, 0)
+    const isPng = buffer.subarray(1, 4).toString('latin1') === 'PNG'
+    return isPng && buffer.includes('acTL') ? ['-f', 'apng'] : []
+  } finally {
+    await file.close()
+  }
+}
+
+/** All that a program writes; null where it fails before it has written anything. */
+async function output(program: string, args: string[]): Promise<Buffer | null> {
+  const { child, ended, check } = startFfmpeg(args, program)
+  const parts: Buffer[] = []
+  for await (const part of child.stdout as AsyncIterable<Buffer>) parts.push(part)
+  await ended
+  try {
+    check()
+  } catch {
+    if (parts.length === 0) return null
+  }
+  return Buffer.concat(parts)
+}
