@@ -1,7 +1,7 @@
 import { PICTURE_PARAMETERS } from '../pieces/picture'
 import { PIECE_KINDS } from '../pieces/table'
 import type { GroupPiece, PaintingPiece, Piece, PicturePiece, TwinPiece } from '../card/schema'
-import { numberValue, valuesAt } from '../values/evaluated'
+import { valuesAt } from '../values/evaluated'
 import { holdsPieces } from '../card/tree'
 import type { Moment } from '../values/moment'
 import type { CoatScale } from '../coats/definition'
@@ -10,7 +10,6 @@ import type { Placement } from '../outline/outline'
 import { stretchKey } from '../outline/linear'
 import { middleOf, place as onGrid } from '../outline/outline'
 import { fromPixels } from '../paint/gradient'
-import type { BlendMode } from '../kernels/blend-modes'
 import type { Kernels, Plane } from '../kernels/kernels'
 import type { Rect } from '../units'
 import { AlphaTools } from './alpha-tools'
@@ -22,7 +21,7 @@ import { laidCoats, measured, reachOf } from './laid-coats'
 import { namingPiece } from './naming'
 import { within } from './open-list'
 import { planFound } from './other-piece'
-import { paintedPicture } from './painted'
+import { drawPainting } from './painting-piece'
 import type { Drawing, Standing } from './piece'
 import { formOf } from './form'
 import { drawCoats, settingOf, spread, standingOf } from './piece'
@@ -249,46 +248,6 @@ function drawPixels(
   kernels.layPicture('normal', layers, { mask, gate: null }, sample(box), 1)
   kernels.release(mark)
 }
-
-/** Lays a painting without coats just as it was painted. */
-export function drawBarePainting(drawing: Drawing, standing: AlphaStanding, canvas: Canvas, place: string): boolean {
-  const { piece, at, blend, opacity } = standing
-  if (piece.kind !== 'painting' || laidCoats(piece, at).length > 0) return false
-  drawPainting(drawing, standing, piece, canvas, place, blend, opacity)
-  return true
-}
-
-/** The strokes of a painting. Its picture lies on a coarse grid: it stays the same picture while strokes are added at its edges. */
-function drawPainting(
-  drawing: Drawing,
-  standing: Standing,
-  piece: PaintingPiece,
-  canvas: Canvas,
-  place: string,
-  blend: BlendMode = 'normal',
-  opacity = 1,
-): void {
-  const { kernels } = drawing
-  const bounds = formOf(drawing, standing, place)?.bounds
-  const box = bounds && common(coarse(bounds), coarseBox(canvas.box))
-  const part = box && common(box, canvas.box)
-  if (!part || part.w <= 0 || part.h <= 0) return
-  const mark = kernels.mark()
-  const share = numberValue(piece.painted, standing.at, { min: 0, max: 100 }) / 100
-  const picture = paintedPicture(drawing, piece.strokes, share, standing.placement, box)
-  canvas.touch(part)
-  kernels.blend(blend, new Canvas(kernels, picture, box).window(part), canvas.window(part), opacity)
-  kernels.release(mark)
-}
-
-const COARSE = 256
-
-function coarse({ left, top, right, bottom }: Rect): GridBox {
-  const [x, y] = [Math.floor(left / COARSE) * COARSE, Math.floor(top / COARSE) * COARSE]
-  return { x, y, w: Math.ceil((right - x) / COARSE) * COARSE, h: Math.ceil((bottom - y) / COARSE) * COARSE }
-}
-
-const coarseBox = ({ x, y, w, h }: GridBox) => coarse({ left: x, top: y, right: x + w, bottom: y + h })
 
 /** The largest distance inside what a plane of alpha shows. */
 function deepest(kernels: Kernels, alpha: Plane): number {

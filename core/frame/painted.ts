@@ -61,7 +61,7 @@ export function paintedPicture(
   else kernels.clear(picture)
   for (let i = Math.max(0, done + 1); i <= last; i++) {
     // While a stroke is being painted, all before it stays.
-    if (i === last && i > 0 && finished.comesAgain(names[i - 1]!)) finished.keep(names[i - 1]!, picture)
+    if (i === last && i - 1 > done && finished.comesAgain(names[i - 1]!)) finished.keep(names[i - 1]!, picture)
     layStroke(drawing, shown[i]!, placement, picture)
     kernels.release(mark)
   }

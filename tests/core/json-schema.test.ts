@@ -5,7 +5,12 @@ import type { ValidateFunction } from 'ajv/dist/2020.js'
 import { z } from 'zod'
 import { cardSchema } from '#core/card/checks'
 import { sealFileSchema } from '#core/seals/schema'
+import { brushDocs } from '#core/brushes/docs'
 import { coatDocs } from '#core/coats/docs'
+import { finishDocs } from '#core/finishes/docs'
+import { maskDocs } from '#core/masks/docs'
+import { pieceDocs } from '#core/pieces/docs'
+import { stepDocs } from '#core/steps/docs'
 import { motorDocs } from '#core/values/motors/docs'
 import { letterMotionDocs } from '#core/type/docs'
 
@@ -67,15 +72,21 @@ describe('docs/seals.schema.json', () => {
 })
 
 test.each([
+  ['docs/brushes.md', brushDocs],
   ['docs/coats.md', coatDocs],
+  ['docs/finishes.md', finishDocs],
+  ['docs/masks.md', maskDocs],
+  ['docs/outline-steps.md', stepDocs],
+  ['docs/pieces.md', pieceDocs],
   ['docs/motors.md', motorDocs],
   ['docs/letter-motion.md', letterMotionDocs],
 ])('%s is made from its table (npm run docs)', (file, made) => {
-  // Prettier aligns tables: what counts is the text of their cells.
+  // Prettier aligns tables and writes emphasis its own way: what counts is the text.
   const words = (text: string) =>
     text
       .replace(/-{3,}/g, '---')
       .replace(/\s*\|\s*/g, '|')
+      .replace(/(?<!\*)\*(?!\*)/g, '_')
       .replace(/\s+/g, ' ')
       .trim()
   expect(words(readFileSync(file, 'utf8'))).toBe(words(made()))
