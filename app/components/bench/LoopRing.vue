@@ -3,6 +3,7 @@ import { mdiPause, mdiPlay } from '@mdi/js'
 import { arc } from 'd3'
 import { computed, ref } from 'vue'
 import { isMoving } from '#core/values/moving'
+import { frameOutOf } from '#core/time/clock'
 import { zonesOf } from '#core/time/held'
 import { ribbonTime } from '#core/values/rate'
 import { followPointer } from '~/composables/follow-pointer'
@@ -26,8 +27,15 @@ const at = (frame: number, radius = RADIUS) => ({
   y: -Math.cos(turn(frame)) * radius,
 })
 const keys = computed(() => {
-  const frames = bench.lanes.flatMap(({ value }) => (isMoving(value) ? value.keys.map((key) => key.frame) : []))
-  return [...new Set(frames)].filter((frame) => frame < length.value)
+  const frames = bench.lanes.flatMap(({ piece, value }) =>
+    isMoving(value)
+      ? value.keys.flatMap(({ frame }) =>
+          // Of what runs by a clock, when the card shows it.
+          frame >= length.value ? [] : (frameOutOf(bench.card!, piece, frame, frame) ?? []),
+        )
+      : [],
+  )
+  return [...new Set(frames)]
 })
 
 function scrub(event: PointerEvent) {

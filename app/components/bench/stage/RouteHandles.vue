@@ -5,15 +5,15 @@ import { place, unplace } from '#core/outline/outline'
 import { routeOf } from '#core/stage/route'
 import { snapPoint } from '#core/stage/snap'
 import type { Frames, Point } from '#core/units'
+import { useRibbonTime } from '~/composables/ribbon-time'
 import type { Held, StageHand } from '~/composables/stage-hand'
 import { useBench } from '~/stores/bench'
-import { useRibbon } from '~/stores/ribbon'
 import { useStage } from '~/stores/stage'
 
 /** The way of the selected piece over the card: its keys, and the handles that bend it at the playhead's key. */
 const props = defineProps<{ hand: StageHand }>()
 const bench = useBench()
-const ribbon = useRibbon()
+const time = useRibbonTime()
 const stage = useStage()
 
 const entry = computed(() => (props.hand.selected.value.length === 1 ? props.hand.selected.value[0]! : null))
@@ -36,7 +36,7 @@ const others = computed(() =>
     return Math.hypot(x - own.value.x, y - own.value.y) >= CLEAR
   }),
 )
-const here = computed(() => route.value?.keys.find(({ frame }) => frame === ribbon.frame) ?? null)
+const here = computed(() => route.value?.keys.find(({ frame }) => frame === time.frame.value) ?? null)
 const bends = computed(() => {
   const key = here.value
   if (!key) return []
@@ -72,13 +72,13 @@ function dragKey(event: PointerEvent, frame: Frames) {
       if (moved) move(point, next)
     },
     () => {
-      if (!moved) ribbon.frame = frame
+      if (!moved) time.go(frame)
     },
   )
 }
 
 function nudgeKey(event: KeyboardEvent, { frame, at }: { frame: Frames; at: Point }) {
-  if (event.key === 'Enter') ribbon.frame = frame
+  if (event.key === 'Enter') time.go(frame)
   else props.hand.nudge(event, place(entry.value!.parent, at), keyMover(frame))
 }
 
