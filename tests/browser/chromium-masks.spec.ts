@@ -1,6 +1,6 @@
-import { createMask } from '../../core/card/create'
+import { createMask, createPiece } from '../../core/card/create'
 import { expectCard } from '../../core/card/read'
-import type { Mask } from '../../core/card/schema'
+import type { Mask, Piece } from '../../core/card/schema'
 import { Engine } from '../../core/frame/engine'
 import { decodePng } from '../../server/renders/encoders/png-sequence'
 import { coat, emptyCard, solid, withBox } from '../support/engine'
@@ -122,5 +122,38 @@ test('add, take and keep are add, subtract and intersect of mask-composite', asy
     ['keep', 'intersect', [high, low]],
   ] as const) {
     compare(ours([{ ...high, mode }, low]), await chromium(page, mask([...layers], composite)))
+  }
+})
+
+test('a matte by lightness is mask-mode luminance, by alpha mask-mode alpha', async ({ page }) => {
+  await page.setViewportSize({ width: SIDE * K, height: SIDE * K })
+  const colours = ['#F6C667', '#1E6B6A', '#B8324ACC']
+  const disc = (colour: string, i: number) => ({ x: 60 + i * 68, y: 90 + i * 40, width: 110, height: 90, colour })
+  const discs = colours.map(disc)
+  const forms = discs.map(({ x, y, width, height, colour }) => {
+    const opacity = colour.length > 7 ? parseInt(colour.slice(7), 16) / 255 : 1
+    return `<ellipse cx="${x}" cy="${y}" rx="${width / 2}" ry="${height / 2}" fill="${colour.slice(0, 7)}" fill-opacity="${opacity}"/>`
+  })
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${SIDE * K}" height="${SIDE * K}" viewBox="0 0 ${SIDE} ${SIDE}">${forms.join('')}</svg>`
+  const image = `mask-image:url('data:image/svg+xml,${encodeURIComponent(svg)}')`
+  for (const by of ['lightness', 'alpha'] as const) {
+    const bare = { ...emptyCard(SIDE, SIDE), background: solid('#000000') }
+    const pieces = discs.map(({ colour, ...values }, i) => ({
+      ...{ ...createPiece('ellipse', bare), ...values, id: `disc-${i}` },
+      coats: { face: [coat('fill', `fill-${i}`, { paint: solid(colour) })], behind: [] },
+    }))
+    const group = {
+      ...createPiece('group', bare),
+      id: 'discs',
+      x: 0,
+      y: 0,
+      on: false,
+      pieces: pieces.reverse(),
+    } as unknown as Piece
+    const held = { ...createMask('matte', 'm'), source: 'discs', by } as Mask
+    const all = { x: 128, y: 128, width: 2000, height: 2000, masks: [held] }
+    const card = withBox({ ...bare, pieces: [group] }, all, { face: [coat('fill', 'f', { paint: solid('#FFFFFF') })] })
+    const mine = [...new Engine().render(expectCard(card), 0).pixels].filter((_, i) => i % 4 === 0)
+    compare(mine, await chromium(page, `${image};mask-mode:${by === 'alpha' ? 'alpha' : 'luminance'}`), [16, 0.6])
   }
 })

@@ -12,6 +12,7 @@ import { clockAround, frameIn } from '#core/time/clock'
 import { coat, emptyCard, engineWithFonts, solid, withBox } from '../support/engine'
 
 const LENGTH = 24
+const PICTURE = 'picture-00112233445566ff'
 
 /** A box that goes from left to right, then stands. */
 function card(span: Piece['span'] = null): Card {
@@ -110,17 +111,12 @@ describe('links', () => {
 
   test('a picture comes in as large as the face that it is shown within', () => {
     const around = { left: 10, top: 20, right: 110, bottom: 60 }
-    const { card: own, id } = showInside(
-      card(),
-      'box',
-      { id: 'a'.repeat(16), name: 'Water', width: 50, height: 40 },
-      around,
-    )
+    const { card: own, id } = showInside(card(), 'box', { id: PICTURE, name: 'Water', width: 50, height: 40 }, around)
     const [picture] = own.pieces as [PicturePiece]
     expect(picture).toMatchObject({
       id,
       kind: 'picture',
-      picture: 'a'.repeat(16),
+      picture: PICTURE,
       x: 60,
       y: 40,
       width: 100,

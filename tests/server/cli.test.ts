@@ -72,10 +72,12 @@ test('wax kinds lists every table with its entries and their values', () => {
   const tables = JSON.parse(out) as Record<string, { kinds: { kind: string; parameters?: Record<string, unknown> }[] }>
   expect(status).toBe(0)
   const names = (table: string) => tables[table]!.kinds.map(({ kind }) => kind)
-  expect(names('pieces')).toEqual(['type', 'box', 'ellipse', 'polygon', 'line', 'path', 'picture', 'group', 'wash'])
+  const shapes = ['type', 'box', 'ellipse', 'polygon', 'line', 'path']
+  expect(names('pieces')).toEqual([...shapes, 'painting', 'picture', 'group', 'twin', 'wash'])
   expect(names('coats')).toEqual(['fill', 'stroke', 'shadow', 'glow', 'bevel', 'sheen', 'depth'])
   expect(names('finishes')).toHaveLength(20)
-  expect(names('masks')).toEqual(['box', 'ellipse', 'path'])
+  expect(names('masks')).toEqual(['box', 'ellipse', 'path', 'painted', 'matte'])
+  expect(names('tips')).toHaveLength(7)
   expect(names('deliveries')).toEqual(['png', 'prores4444'])
   for (const [table, { kinds }] of Object.entries(tables)) expect([table, kinds.length > 1]).toEqual([table, true])
   expect(tables.motors!.kinds[0]!.parameters).toHaveProperty('amount')
