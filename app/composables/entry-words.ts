@@ -1,6 +1,6 @@
 import { COMMON_FINISH_PARAMETERS } from '#core/finishes/definition'
 import { finishOf, FINISH_KINDS } from '#core/finishes/table'
-import { COMMON_MASK_PARAMETERS } from '#core/masks/definition'
+import { COMMON_MASK_PARAMETERS, parametersOfMask } from '#core/masks/definition'
 import { MASK_KINDS, maskOf } from '#core/masks/table'
 import { COMMON_STEP_PARAMETERS } from '#core/steps/definition'
 import { stepOf } from '#core/steps/table'
@@ -17,16 +17,19 @@ export const familyOf = ({ kind }: Entry): EntryFamily =>
   FINISH_KINDS.includes(kind) ? 'finish' : MASK_KINDS.includes(kind) ? 'mask' : 'step'
 
 const DEFINITIONS = { finish: finishOf, step: stepOf, mask: maskOf }
-const COMMON = { finish: COMMON_FINISH_PARAMETERS, step: COMMON_STEP_PARAMETERS, mask: COMMON_MASK_PARAMETERS }
 
 /** The definition of a finish, an outline step or a mask. */
 export const definitionOf = (entry: Entry) => DEFINITIONS[familyOf(entry)](entry.kind)
 
 /** Its parameters, with those that all of its family have. */
-export const allParametersOf = (entry: Entry): Parameters => ({
-  ...definitionOf(entry).parameters,
-  ...COMMON[familyOf(entry)],
-})
+export function allParametersOf(entry: Entry): Parameters {
+  const family = familyOf(entry)
+  if (family === 'mask') return parametersOfMask(maskOf(entry.kind))
+  return {
+    ...definitionOf(entry).parameters,
+    ...(family === 'finish' ? COMMON_FINISH_PARAMETERS : COMMON_STEP_PARAMETERS),
+  }
+}
 
 /** The name that it was given, or that of its kind: `Blur, along`. */
 export function entryTitle(entry: Entry): string {
