@@ -1,7 +1,11 @@
+import { execFileSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
 import type { Locator, Page } from '@playwright/test'
 import { test as base, expect } from '@playwright/test'
 import type { Card } from '../../core/card/schema'
+import { decodePng } from '../../server/renders/encoders/png-sequence'
 
 export { expect }
 
@@ -46,4 +50,16 @@ export async function savedCard(page: Page, id: string): Promise<Card> {
   await expect(page.locator('[data-test=save-state]')).toHaveText('saved')
   const response = await page.request.get(`/api/cards/${id}`)
   return ((await response.json()) as { document: Card }).document
+}
+
+/** Renders a frame by the command line into an empty folder, with files that the card uses: the browser makes the same bytes. */
+export async function expectSameBytes(page: Page, card: Card, folder: string, ...files: string[]): Promise<void> {
+  const file = join(folder, 'shown.card.json')
+  const out = join(folder, 'out')
+  writeFileSync(file, JSON.stringify(card))
+  execFileSync(process.execPath, ['.wax/node/wax.mjs', 'render', file, ...files, '--frames', '3-3', '--out', out])
+  const hash = await page.evaluate((shown) => window.waxFrameHash!(shown, 3), card)
+  const [png] = readdirSync(out)
+  const { pixels: bytes } = await decodePng(readFileSync(join(out, png!)))
+  expect(createHash('sha256').update(bytes).digest('hex')).toBe(hash)
 }

@@ -1,15 +1,12 @@
-import { execFileSync } from 'node:child_process'
-import { createHash } from 'node:crypto'
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
 import sharp from 'sharp'
 import type { Card, GroupPiece, Mask, TwinPiece } from '../../core/card/schema'
 import { allPieces } from '../../core/card/tree'
-import { decodePng } from '../../server/renders/encoders/png-sequence'
 import { coat, emptyCard, solid, withBox, withType } from '../support/engine'
-import { expect, openCard, pixels, savedCard, test } from './bench-page'
+import { expect, expectSameBytes, openCard, pixels, savedCard, test } from './bench-page'
 
 const folder = mkdtempSync(join(tmpdir(), 'wax-holding-'))
 test.afterAll(() => rmSync(folder, { recursive: true, force: true }))
@@ -108,21 +105,5 @@ test('a picture inside a word, a twin, a matte and a frozen boat: by hand, then 
   await expect.poll(() => pixels(page)).toBe(still)
 
   const card = await savedCard(page, id)
-  const file = join(folder, 'held.card.json')
-  writeFileSync(file, JSON.stringify(card))
-  execFileSync(process.execPath, [
-    '.wax/node/wax.mjs',
-    'render',
-    file,
-    '--picture',
-    water,
-    '--frames',
-    '3-3',
-    '--out',
-    folder,
-  ])
-  const hash = await page.evaluate((shown) => window.waxFrameHash!(shown, 3), card)
-  const [png] = readdirSync(folder).filter((name) => name.endsWith('.png') && name !== 'water.png')
-  const { pixels: bytes } = await decodePng(readFileSync(join(folder, png!)))
-  expect(createHash('sha256').update(bytes).digest('hex')).toBe(hash)
+  await expectSameBytes(page, card, folder, '--picture', water)
 })

@@ -1,13 +1,10 @@
-import { execFileSync } from 'node:child_process'
-import { createHash } from 'node:crypto'
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
 import type { Mask } from '../../core/card/schema'
-import { decodePng } from '../../server/renders/encoders/png-sequence'
 import { coat, emptyCard, solid, withType } from '../support/engine'
-import { expect, openCard, pixels, savedCard, test } from './bench-page'
+import { expect, expectSameBytes, openCard, pixels, savedCard, test } from './bench-page'
 
 const folder = mkdtempSync(join(tmpdir(), 'wax-masks-'))
 test.afterAll(() => rmSync(folder, { recursive: true, force: true }))
@@ -62,13 +59,7 @@ test('a word is held by a mask: by hand on the stage and by keys, undone, and re
   const card = await savedCard(page, id)
   expect(card.pieces[0]!.masks[0]!.opacity).toMatchObject({ keys: [{ frame: 0, value: 100 }] })
 
-  const file = join(folder, 'held.card.json')
-  writeFileSync(file, JSON.stringify(card))
-  execFileSync(process.execPath, ['.wax/node/wax.mjs', 'render', file, '--frames', '3-3', '--out', folder])
-  const hash = await page.evaluate((shown) => window.waxFrameHash!(shown, 3), card)
-  const [png] = readdirSync(folder).filter((name) => name.endsWith('.png'))
-  const { pixels: bytes } = await decodePng(readFileSync(join(folder, png!)))
-  expect(createHash('sha256').update(bytes).digest('hex')).toBe(hash)
+  await expectSameBytes(page, card, folder)
 })
 
 test('the points of a path mask are dragged, added and taken away on the stage', async ({ page }) => {
