@@ -24,6 +24,12 @@ export interface TipDefinition {
   raster?(side: number, chance: Chance): Float32Array
 }
 
+/** Between what the numbers of a tip's settings lie. */
+export const TIP_RANGES = {
+  ...{ hardness: [0, 100], flow: [0, 100], opacity: [0, 100], pressSize: [0, 100], pressFlow: [0, 100] },
+  ...{ spacing: [1, 1000], scatter: [0, 1000], turn: [-36_000, 36_000], turnBy: [0, 180] },
+} as const satisfies Partial<Record<keyof TipSettings, readonly [number, number]>>
+
 /** What a stroke begins with where its tip does not say otherwise. */
 export const USUAL: TipSettings = {
   ...{ hardness: 100, spacing: 10, scatter: 0, along: false, turn: 0, turnBy: 0 },

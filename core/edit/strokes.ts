@@ -51,7 +51,7 @@ export function strokePoints(drawn: readonly FreehandPoint[], straight = false):
   const points = kept.length > 1 && distanceBetween(kept[0]!, kept.at(-1)!) === 0 && kept.length === 2 ? [first] : kept
   const press = pressures(points)
   // What is too long for one stroke keeps its form with fewer points.
-  const every = Math.ceil((points.length * 3) / MOST_NUMBERS)
+  const every = Math.ceil((points.length * 3) / (MOST_NUMBERS - 3))
   return points.flatMap(({ x, y }, i) =>
     i % every === 0 || i === points.length - 1 ? [tidy(x, 100), tidy(y, 100), tidy(press[i]!, 1000)] : [],
   )

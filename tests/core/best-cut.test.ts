@@ -1,19 +1,9 @@
 import { describe, expect, test } from '@jest/globals'
 import type { SmallFrame } from '#core/judge/best-cut'
 import { bestCut, differencesByLag, distancesOf, periodsOf } from '#core/judge/best-cut'
+import { randomFrom } from '../support/random'
 
 const [W, H] = [32, 18]
-
-/** Random numbers from a seed (mulberry32, T. Ettinger, public domain). */
-function randomFrom(seed: number): () => number {
-  let state = seed >>> 0
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0
-    let t = Math.imul(state ^ (state >>> 15), state | 1)
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61)
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
-  }
-}
 
 /** A soft spot that goes round a way of its own once in a period, with noise on top. */
 function sequence(count: number, period: number, noise: number, seed: number): SmallFrame[] {

@@ -22,17 +22,7 @@ import { createMotor } from '#core/values/motors/schema'
 import { MOTORS } from '#core/values/motors/table'
 import { SHIPPED_FONTS } from '#core/type/families'
 import { letterRange } from './ranges'
-
-/** Random numbers from a seed (mulberry32, T. Ettinger, public domain). */
-function randomFrom(seed: number): () => number {
-  let state = seed >>> 0
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0
-    let t = Math.imul(state ^ (state >>> 15), state | 1)
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61)
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
-  }
-}
+import { randomFrom } from './random'
 
 const PATHS = [
   'M0 0',

@@ -2,6 +2,7 @@
 import { mdiBrush, mdiEraser } from '@mdi/js'
 import { computed } from 'vue'
 import type { TipSettings } from '#core/brushes/definition'
+import { TIP_RANGES } from '#core/brushes/definition'
 import { TIPS, tipOf } from '#core/brushes/table'
 import { clearStrokes } from '#core/edit/strokes'
 import { useBench } from '~/stores/bench'
@@ -63,8 +64,12 @@ function setSize(event: Event) {
 }
 
 function set(name: keyof TipSettings, event: Event) {
-  const next = Number((event.target as HTMLInputElement).value)
-  if (Number.isFinite(next)) brush.set({ [name]: next })
+  const input = event.target as HTMLInputElement
+  const next = Number(input.value)
+  const [least, most] = TIP_RANGES[name as keyof typeof TIP_RANGES]
+  // A stroke beyond its ranges could not be saved.
+  if (input.value !== '' && Number.isFinite(next)) brush.set({ [name]: Math.min(most, Math.max(least, next)) })
+  input.value = String(brush.settings[name])
 }
 
 function clear() {

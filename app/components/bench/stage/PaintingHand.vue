@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 import { computed, ref } from 'vue'
+import { MOST_STROKES } from '#core/brushes/schema'
 import { AREA_PARAMETERS } from '#core/masks/definition'
 import type { FreehandPoint } from '#core/edit/freehand'
 import type { PaintTarget } from '#core/edit/strokes'
@@ -13,11 +14,13 @@ import { useMoment } from '~/composables/moment'
 import type { StageHand } from '~/composables/stage-hand'
 import { useBench } from '~/stores/bench'
 import { useBrush } from '~/stores/brush'
+import { useNotices } from '~/stores/notices'
 
 /** Paints on the stage: a stroke is one step of the history. Shift paints straight, the other end of a pen erases. */
 const props = defineProps<{ hand: StageHand; target: PaintTarget }>()
 const bench = useBench()
 const brush = useBrush()
+const notices = useNotices()
 const { base } = useMoment()
 const pointer = ref<Point | null>(null)
 
@@ -37,6 +40,10 @@ const ERASER = 32
 function press(event: PointerEvent) {
   if (event.button !== 0 && event.buttons !== ERASER) return
   const { target } = props
+  if (brush.strokes.length >= MOST_STROKES) {
+    notices.fault({ message: `It holds ${MOST_STROKES} strokes already.`, remedy: 'Go on in a new painting.' })
+    return
+  }
   const from = placement.value
   const seen = (next: PointerEvent): FreehandPoint[] => {
     const all = next.getCoalescedEvents?.() ?? []
