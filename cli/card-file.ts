@@ -6,9 +6,10 @@ import type { Card } from '../core/card/schema'
 import { WaxError } from '../core/errors'
 import type { ArchivedPicture, CardArchive } from '../server/archive/card-archive'
 import { LARGEST_ARCHIVE_BYTES, readArchive } from '../server/archive/card-archive'
+import { sequenceNamed } from './sequences'
 import { readOwnPicture } from '../server/pictures/own-picture'
 
-/** A card, and the fonts and pictures that came with it: none with a `.card.json`. */
+/** A card, and the fonts, pictures and sequences that came with it: none with a `.card.json`. */
 export type OpenedCard = CardArchive
 
 const isArchive = (path: string) => path.toLowerCase().endsWith('.zip')
@@ -33,12 +34,12 @@ async function readJson(file: string): Promise<{ reading: CardReading; pictures:
   if ((await sizeOf(file)) > LARGEST_CARD_BYTES) {
     return { reading: readCardText(' '.repeat(LARGEST_CARD_BYTES + 1)), pictures: [] }
   }
-  const { text, pictures } = await withPictureFiles(await readFile(file, 'utf8'), dirname(file))
+  const { text, pictures } = await withNamedFiles(await readFile(file, 'utf8'), dirname(file))
   return { reading: readCardText(text), pictures }
 }
 
-/** The text of a card whose pictures are named by their ids, and the files that it named instead. */
-async function withPictureFiles(text: string, folder: string): Promise<{ text: string; pictures: ArchivedPicture[] }> {
+/** The text of a card whose pictures and sequences are named by their ids, and the files of pictures that it named instead. */
+async function withNamedFiles(text: string, folder: string): Promise<{ text: string; pictures: ArchivedPicture[] }> {
   let card: unknown
   try {
     card = JSON.parse(text)
@@ -47,11 +48,13 @@ async function withPictureFiles(text: string, folder: string): Promise<{ text: s
     return { text, pictures: [] }
   }
   const named = new Set<string>()
+  const sequences = new Set<string>()
   JSON.stringify(card, (key, value: unknown) => {
     if (key === 'picture' && typeof value === 'string' && PICTURE_FILE.test(value)) named.add(value)
+    if (key === 'sequence' && typeof value === 'string') sequences.add(value)
     return value
   })
-  if (named.size === 0) return { text, pictures: [] }
+  if (named.size + sequences.size === 0) return { text, pictures: [] }
   const pictures: ArchivedPicture[] = []
   const ids = new Map<string, string>()
   for (const name of named) {
@@ -68,9 +71,15 @@ async function withPictureFiles(text: string, folder: string): Promise<{ text: s
     pictures.push({ id, fileName: basename(name), file })
     ids.set(name, id)
   }
-  const renamed = JSON.stringify(card, (key, value: unknown) =>
-    key === 'picture' ? (ids.get(String(value)) ?? value) : value,
-  )
+  const played = new Map<string, { id: string; frames: number }>()
+  for (const name of sequences) {
+    const { id, frames } = await sequenceNamed(resolve(folder, name))
+    played.set(name, { id, frames })
+  }
+  const renamed = JSON.stringify(card, (key, value: unknown) => {
+    if (key === 'picture') return ids.get(String(value)) ?? value
+    return key === 'sequence' && typeof value === 'string' ? (played.get(value) ?? value) : value
+  })
   return { text: renamed, pictures }
 }
 
@@ -82,7 +91,7 @@ export async function openCard(path: string | undefined): Promise<OpenedCard> {
   if (isArchive(file)) return openArchive(file)
   const { reading, pictures } = await readJson(file)
   const { card, faults } = reading
-  if (card) return { card, fonts: new Map(), pictures }
+  if (card) return { card, fonts: new Map(), pictures, sequences: [] }
   const { code, place, message, remedy } = faults[0]!
   throw new WaxError(code, `${file}: ${place}`, message, remedy)
 }

@@ -1,20 +1,18 @@
 import { parseArgs } from 'node:util'
 import { closeLoop } from '../core/edit/close-loop'
 import { WaxError } from '../core/errors'
-import { Engine } from '../core/frame/engine'
 import type { FramePicture } from '../core/frame/engine'
 import { motionFaults } from '../core/judge/motion-faults'
 import { pictureDifference, ringDifference } from '../core/judge/ring-difference'
 import type { SeamEntry } from '../core/judge/seam'
 import { seamReport } from '../core/judge/seam'
-import { allFonts, allPictures } from './assets'
 import { openCard } from './card-file'
+import { engineFor, FILE_OPTIONS } from './engine'
 
 const OPTIONS = {
   json: { type: 'boolean', default: false },
   width: { type: 'string', default: '320' },
-  font: { type: 'string', multiple: true, default: [] as string[] },
-  picture: { type: 'string', multiple: true, default: [] as string[] },
+  ...FILE_OPTIONS,
 } as const
 
 /** `wax loop CARD`: the seam of every moving value, and the picture differences round the ring. */
@@ -24,16 +22,14 @@ export async function loop(args: string[]): Promise<number> {
   const { card } = opened
   const scale = Math.min(1, Number(values.width) / card.frame.width)
   if (!(scale > 0)) throw new WaxError('not-a-number', '--width', 'A width in px is expected.', 'Write it as 320.')
-  const engine = new Engine()
-  for (const [id, bytes] of await allFonts(opened, values.font)) engine.fonts.add(id, bytes)
-  for (const [id, picture] of await allPictures(opened, values.picture)) engine.pictures.add(id, picture)
+  const withEngine = await engineFor(opened, values)
 
-  const pictureAt = (frame: number) => engine.render(card, frame, { scale })
-  const first = pictureAt(0)
+  const pictureAt = (frame: number) => withEngine((engine) => engine.render(card, frame, { scale }))
+  const first = await pictureAt(0)
   const steps: number[] = []
   let before: FramePicture = first
   for (let frame = 1; frame <= card.length; frame++) {
-    const picture = frame === card.length ? first : pictureAt(frame)
+    const picture = frame === card.length ? first : await pictureAt(frame)
     steps.push(pictureDifference(before, picture).mean)
     before = picture
   }

@@ -10,6 +10,8 @@ import { renderOptionsSchema } from '../server/renders/options'
 import { renderFile } from '../server/renders/render-file'
 import { allFonts, allPictures } from './assets'
 import { openCard } from './card-file'
+import { FILE_OPTIONS } from './engine'
+import { allSequences } from './sequences'
 
 const OPTIONS = {
   out: { type: 'string' },
@@ -17,8 +19,7 @@ const OPTIONS = {
   bits: { type: 'string', default: '8' },
   frames: { type: 'string' },
   length: { type: 'string' },
-  font: { type: 'string', multiple: true, default: [] as string[] },
-  picture: { type: 'string', multiple: true, default: [] as string[] },
+  ...FILE_OPTIONS,
   threads: { type: 'string' },
 } as const
 
@@ -43,6 +44,7 @@ export async function render(args: string[]): Promise<number> {
     card,
     fonts: await allFonts(opened, values.font),
     pictures: await allPictures(opened, values.picture),
+    sequences: await allSequences(opened, values.sequence),
     options: options.data,
     path: resolve(values.out),
     stem: basename(positionals[0]!).replace(/(\.card)?\.(json|zip)$/, ''),

@@ -1,15 +1,13 @@
 import { parseArgs } from 'node:util'
 import { WaxError } from '../core/errors'
-import { Engine } from '../core/frame/engine'
-import { allFonts, allPictures } from './assets'
 import { openCard } from './card-file'
+import { engineFor, FILE_OPTIONS } from './engine'
 
 const OPTIONS = {
   piece: { type: 'string' },
   frame: { type: 'string', default: '0' },
   facing: { type: 'string' },
-  font: { type: 'string', multiple: true, default: [] as string[] },
-  picture: { type: 'string', multiple: true, default: [] as string[] },
+  ...FILE_OPTIONS,
 } as const
 
 /** `wax section CARD --piece ID --frame N`: the cross-section of a piece as JSON. */
@@ -21,11 +19,9 @@ export async function section(args: string[]): Promise<number> {
   if (numbers.some((value) => !Number.isFinite(value))) {
     throw new WaxError('not-a-number', '--frame, --facing', 'A number is expected.', 'Write it as 12 or -30.')
   }
-  const engine = new Engine()
-  for (const [id, bytes] of await allFonts(opened, values.font)) engine.fonts.add(id, bytes)
-  for (const [id, picture] of await allPictures(opened, values.picture)) engine.pictures.add(id, picture)
+  const withEngine = await engineFor(opened, values)
   const facing = values.facing === undefined ? undefined : Number(values.facing)
-  const found = engine.section(card, values.piece ?? '', Number(values.frame), facing)
+  const found = await withEngine((engine) => engine.section(card, values.piece ?? '', Number(values.frame), facing))
   console.log(JSON.stringify(found, (_, value: unknown) => (typeof value === 'number' ? tidy(value) : value)))
   return 0
 }

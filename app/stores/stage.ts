@@ -6,7 +6,8 @@ import type { Coat } from '#core/card/schema'
 import type { BackdropId, LookId } from '~/composables/backdrops'
 
 /** Kinds of piece that are drawn on the stage by hand. */
-export type DrawnKind = Exclude<PieceKind, 'type' | 'group' | 'picture' | 'painting' | 'wash' | 'twin'> | 'freehand'
+export type DrawnKind =
+  Exclude<PieceKind, 'type' | 'group' | 'picture' | 'sequence' | 'painting' | 'wash' | 'twin'> | 'freehand'
 
 /** How the card is looked at and what the hand does on the stage. Nothing of it is part of the card. */
 export const useStage = defineStore('stage', () => {

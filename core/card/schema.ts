@@ -159,6 +159,22 @@ export interface PicturePiece extends PlacedPiece {
   linear: Movable<boolean>
 }
 
+/** Pictures over time. */
+export interface SequencePiece extends Omit<ClockedPiece, 'clock'> {
+  kind: 'sequence'
+  /** What was brought in; null shows nothing. */
+  sequence: { id: string; frames: number } | null
+  /** The rate at which it plays; null for a picture each frame of the card. */
+  rate: Rate | null
+  width: Movable<number>
+  height: Movable<number>
+  linear: Movable<boolean>
+  alpha: 'straight' | 'black' | 'white'
+  between: 'nearest' | 'mixed'
+  dissolve: Movable<number>
+  clock: 'own' | 'keyed'
+}
+
 /** How the time within a piece follows from the time around it. */
 interface ClockedPiece extends PlacedPiece {
   clock: 'around' | 'own' | 'keyed'
@@ -210,6 +226,7 @@ export type Piece =
   | PathPiece
   | PaintingPiece
   | PicturePiece
+  | SequencePiece
   | GroupPiece
   | TwinPiece
   | WashPiece

@@ -63,6 +63,13 @@ export function picturesOf(card: Pick<Card, 'pieces' | 'background'>): string[] 
   return [...new Set([...ids, ...own])]
 }
 
+/** Ids of the sequences that a card shows. */
+export const sequencesOf = (card: Pick<Card, 'pieces'>): string[] => [
+  ...new Set(
+    allPieces(card.pieces).flatMap((piece) => (piece.kind === 'sequence' && piece.sequence ? [piece.sequence.id] : [])),
+  ),
+]
+
 /** Ids of the fonts that a card's type is set in, runs and fallbacks included. */
 export const fontsNamed = (card: Pick<Card, 'pieces'>): string[] => [
   ...new Set(

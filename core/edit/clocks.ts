@@ -1,10 +1,14 @@
 import type { Frames } from '../units'
-import type { Card, GroupPiece, Piece, TwinPiece } from '../card/schema'
+import type { Card, GroupPiece, Piece, SequencePiece, TwinPiece } from '../card/schema'
 import { listPieceParameters } from '../card/addresses'
 import { allPieces, replacePiece } from '../card/tree'
 import { frameIn, insideOf, momentIn } from '../time/clock'
 import type { Movable } from '../values/moving'
 import { isMoving } from '../values/moving'
+import { CLOCK_PARAMETERS } from '../pieces/clock'
+import { shownPictures } from '../pieces/sequence'
+import { valuesAt } from '../values/evaluated'
+import type { Moment } from '../values/moment'
 import { groupPieces } from './grouping'
 import { mapped } from './mapped'
 import { withPiece } from './path'
@@ -12,10 +16,10 @@ import { spanOf } from './spans'
 
 // Edits of the time within pieces. What has no clock is put into a group, which has one.
 
-type Clocked = GroupPiece | TwinPiece
+type Clocked = GroupPiece | TwinPiece | SequencePiece
 export type ClockChange = Partial<
   Pick<
-    Clocked,
+    GroupPiece,
     'clock' | 'clockStart' | 'clockSpeed' | 'clockFrom' | 'clockTo' | 'clockEnd' | 'clockBackward' | 'clockFrame'
   >
 >
@@ -60,7 +64,10 @@ function setTime(
 /** Holds what a piece shows at a frame of the card. */
 export function freezePiece(card: Card, id: string, frame: Frames): { card: Card; id: string } {
   const at = momentIn(card, id, frame)
-  return setTime(card, id, (_, own) => ({ clock: 'keyed', clockFrame: tidy(insideOf(own, at).frame) }))
+  return setTime(card, id, (clocked, own) => {
+    const shown = clocked?.kind === 'sequence' ? shownPictures(clocked, at)[0]?.index : insideOf(own, at).frame
+    return { clock: 'keyed', clockFrame: tidy(shown ?? 0) }
+  })
 }
 
 /** Plays a piece the other way round within its span. */
@@ -82,7 +89,8 @@ const flipped = (value: Movable<boolean>): Movable<boolean> =>
 
 /** Shows what a piece is until a frame of the card again and again, to the end of the loop. */
 export function repeatPiece(card: Card, id: string, frame: Frames): { card: Card; id: string } {
-  return setTime(card, id, (_, own) => {
+  return setTime(card, id, (clocked, own) => {
+    if (clocked?.kind === 'sequence') return repeated(clocked, momentIn(card, id, frame))
     const span = spanOf(own, card)
     const here = Math.round(frameIn(card, id, frame))
     const to = here > span.in && here < span.out ? here : span.out
@@ -94,8 +102,17 @@ export function repeatPiece(card: Card, id: string, frame: Frames): { card: Card
   })
 }
 
+/** The pictures of a sequence up to the one that is shown, again and again. */
+function repeated(piece: SequencePiece, at: Moment): ClockChange {
+  const to = shownPictures(piece, at)[0]?.index ?? 0
+  const clockTo = to > valuesAt(CLOCK_PARAMETERS, piece, at).clockFrom ? to : piece.clockTo
+  return { clock: 'own', clockTo, clockEnd: 'again' }
+}
+
 /** A clock that shows a piece as it is: frame by frame through its span. */
 function runOf(card: Card, piece: Piece): ClockChange {
+  if (piece.kind === 'sequence')
+    return { clock: 'own', clockStart: spanOf(piece, card).in, clockSpeed: 100, clockFrom: 0, clockTo: 0 }
   const span = spanOf(piece, card)
   const clockTo = span.out === card.length ? 0 : span.out
   return { clock: 'own', clockStart: span.in, clockSpeed: 100, clockFrom: span.in, clockTo }

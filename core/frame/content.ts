@@ -8,6 +8,7 @@ import type { Card, Piece } from '../card/schema'
 import { valueAt } from '../values/evaluated'
 import { mattesOf, shownIn } from '../card/links'
 import { allPieces } from '../card/tree'
+import { shownPictures } from '../pieces/sequence'
 import { sourcesOf } from '../values/links'
 import { Kept } from '../kept'
 import type { Moment } from '../values/moment'
@@ -128,7 +129,7 @@ export class Contents {
   held(drawing: Drawing, standing: Standing, exposed: boolean): string {
     const { piece, at } = standing
     const own = formValuesAt(piece, at)
-    const pixels = 'picture' in piece ? piece.picture : strokesOf(piece).map((stroke) => this.ofStroke(stroke))
+    const pixels = [pictureIn(piece, at), strokesOf(piece).map((stroke) => this.ofStroke(stroke))]
     const held = heldPieces(drawing, standing, '').map(contentOf)
     return this.within(drawing, piece, at, exposed, [piece.kind, own, pixels, held])
   }
@@ -148,6 +149,12 @@ export class Contents {
   }
 }
 
+/** What files a piece shows. */
+function pictureIn(piece: Piece, at: Moment): unknown {
+  if (piece.kind === 'sequence') return [piece.sequence?.id, shownPictures(piece, at)]
+  return piece.kind === 'picture' ? piece.picture : null
+}
+
 function contentOf({ piece, drawing, place }: FoundPiece): unknown {
   const now = drawing.list.at
   if (!isSeen(piece, now)) return null
@@ -159,7 +166,17 @@ function contentOf({ piece, drawing, place }: FoundPiece): unknown {
   const elsewhere = looksElsewhere(piece) ? [serialOf(drawing.card), drawing.copies] : null
   const restless = elsewhere !== null || isRestless(piece) ? at.frame : null
   const fitted = fittedOf(piece, at)
-  return [drawing.contents.ofStill(piece), values, words, restless, elsewhere, fitted, others(drawing, piece, place)]
+  const files = piece.kind === 'sequence' ? pictureIn(piece, at) : null
+  return [
+    drawing.contents.ofStill(piece),
+    values,
+    files,
+    words,
+    restless,
+    elsewhere,
+    fitted,
+    others(drawing, piece, place),
+  ]
 }
 
 /** What a piece is made of, and what it is seen within. */

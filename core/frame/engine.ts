@@ -12,6 +12,7 @@ import type { Plane, StraightPicture } from '../kernels/kernels'
 import { Kernels } from '../kernels/kernels'
 import type { Address } from '../kernels/module'
 import { PictureBook } from '../paint/pictures'
+import { SequenceBook } from '../paint/sequences'
 import { Tiles } from '../paint/texture'
 import { momentOf } from '../time/ring'
 import { stepped } from '../values/moment'
@@ -76,6 +77,14 @@ export interface FramePicture {
   pixels: Uint8Array<ArrayBuffer>
 }
 
+export interface EngineOptions {
+  /** Whether what does not change is kept from frame to frame; no byte depends on it. */
+  keeps?: boolean
+  /** The work that one frame may be, in bytes computed. */
+  most?: number
+  sequences?: SequenceBook
+}
+
 /**
  * Renders frames. Holds fonts and what can be kept between frames; one engine a worker. The same card, frame
  * and view give the same bytes on every host.
@@ -88,6 +97,8 @@ export class Engine {
   private readonly transfer = Float32Array.from({ length: TRANSFER_STEPS + 1 }, (_, i) =>
     toDisplay((i / TRANSFER_STEPS) ** 2),
   )
+  /** The pictures of sequences that are at hand. */
+  readonly sequences: SequenceBook
   private canvas: Canvas | null = null
   private readonly written = new Written()
 
@@ -98,15 +109,12 @@ export class Engine {
   private readonly base: Address
   private readonly most: number
 
-  /**
-   * `keeps`: whether what does not change is kept from frame to frame; no byte depends on it. `most`: the work that one
-   * frame may be, in bytes computed.
-   */
   constructor(
     readonly fonts: FontBook = new FontBook(),
     readonly pictures: PictureBook = new PictureBook(),
-    { keeps = true, most = MOST_WORK }: { keeps?: boolean; most?: number } = {},
+    { keeps = true, most = MOST_WORK, sequences = new SequenceBook() }: EngineOptions = {},
   ) {
+    this.sequences = sequences
     this.most = most
     this.outlines = new Outlines(fonts, (bytes) => this.kernels.charge(bytes))
     this.shelf = planeShelf(this.kernels, keeps ? PLANES : 0)
@@ -116,7 +124,8 @@ export class Engine {
   }
 
   /**
-   * Throws a WaxError for a missing font or picture, or a view that cannot be. Frames beyond the loop come round
+   * Throws a WaxError for a missing font or picture, or a view that cannot be, and what is wanted where a picture of a
+   * sequence is not here yet: see fetching.ts. Frames beyond the loop come round
    * again.
    */
   render(card: Card, frame: Frames, view: View = {}): FramePicture {
@@ -220,7 +229,7 @@ export class Engine {
 
   private drawing(card: Card, at: Moment, scale: number, draft = false): Drawing {
     checkUnfolded(card)
-    const { kernels, shelf, finished, contents, brushTips, tiles, outlines, pictures } = this
+    const { kernels, shelf, finished, contents, brushTips, tiles, outlines, pictures, sequences } = this
     const now = { ...at, fitted: fitter(() => drawing), along: pathFinder(() => drawing) }
     const drawing: Drawing = {
       kernels,
@@ -231,6 +240,7 @@ export class Engine {
       tiles,
       outlines,
       pictures,
+      sequences,
       card,
       world: worldAround(card.frame, scale),
       at: now,

@@ -1,7 +1,5 @@
-import { PICTURE_PARAMETERS } from '../pieces/picture'
 import { PIECE_KINDS } from '../pieces/table'
-import type { GroupPiece, PaintingPiece, Piece, PicturePiece, TwinPiece } from '../card/schema'
-import { valuesAt } from '../values/evaluated'
+import type { GroupPiece, PaintingPiece, Piece, PicturePiece, SequencePiece, TwinPiece } from '../card/schema'
 import { holdsPieces } from '../card/tree'
 import type { Moment } from '../values/moment'
 import type { CoatScale } from '../coats/definition'
@@ -9,7 +7,6 @@ import { even } from '../coats/definition'
 import type { Placement } from '../outline/outline'
 import { stretchKey } from '../outline/linear'
 import { middleOf, place as onGrid } from '../outline/outline'
-import { fromPixels } from '../paint/gradient'
 import type { Kernels, Plane } from '../kernels/kernels'
 import type { Rect } from '../units'
 import { AlphaTools } from './alpha-tools'
@@ -29,17 +26,18 @@ import type { Exposures } from './shutter'
 import { moves } from './shutter'
 import type { LaidPicture } from './shelf'
 import { isolatedMean, planIsolated } from './isolated'
-import { pictureSampler } from './prepared-paint'
+import { drawPixels } from './pixels'
 import { lengthIn } from './recipe-tools'
 
 /** Pieces whose coats are computed from the alpha of what they hold. */
-type AlphaPiece = GroupPiece | PaintingPiece | PicturePiece | TwinPiece
+type AlphaPiece = GroupPiece | PaintingPiece | PicturePiece | SequencePiece | TwinPiece
 
 /** How such a piece stands. */
 export type AlphaStanding = Standing & { piece: AlphaPiece }
 
 const isAlphaPiece = (piece: Piece): piece is AlphaPiece => PIECE_KINDS[piece.kind].coatsFrom === 'alpha'
-const holdsPixels = (piece: Piece): piece is PaintingPiece | PicturePiece => PIECE_KINDS[piece.kind].holds === 'pixels'
+const holdsPixels = (piece: Piece): piece is PaintingPiece | PicturePiece | SequencePiece =>
+  PIECE_KINDS[piece.kind].holds === 'pixels'
 export const standsByAlpha = (standing: Standing): standing is AlphaStanding => isAlphaPiece(standing.piece)
 
 /**
@@ -76,7 +74,7 @@ export function meanStandings(
 /** What the pieces of a group, or the pixels of a picture, can touch. */
 function contentsOf(drawing: Drawing, standing: AlphaStanding, place: string): Rect | null {
   const group = standing.piece
-  if (group.kind === 'picture' && !group.picture) return null
+  if ((group.kind === 'picture' && !group.picture) || (group.kind === 'sequence' && !group.sequence)) return null
   if (holdsPixels(group)) return formOf(drawing, standing, place)?.bounds ?? null
   if (holdsPieces(group)) return drawing.lists.touched(within(drawing, standing, place), group.pieces)
   return heldPieces(drawing, standing, place)
@@ -226,27 +224,6 @@ function heldName({ contents, ...drawing }: Drawing, exposed: readonly AlphaStan
     return `${held} ${x} ${y} ${rotation} ${scale}${stretchKey(stretch)}`
   })
   return contents.name(names.join())
-}
-
-/** The pixels of a picture, its edges as exact as those of a box. */
-function drawPixels(
-  drawing: Drawing,
-  standing: Standing,
-  { picture }: PicturePiece,
-  { layers, box }: Canvas,
-  place: string,
-): void {
-  const { kernels, pictures } = drawing
-  const form = formOf(drawing, standing, place)
-  if (!form || !picture) return
-  const { width, height, linear } = valuesAt(PICTURE_PARAMETERS, standing.piece, standing.at)
-  const pixels = pictures.get(picture, `${place}.picture`)
-  const mark = kernels.mark()
-  const mask = kernels.coverage(kernels.segments(form.segments, -box.x, -box.y), box.w, box.h)
-  const map = fromPixels(standing.placement, { x: 0, y: 0 }, pixels.width / width, pixels.height / height)
-  const sample = pictureSampler(drawing, { picture, linear, repeated: false }, map, `${place}.picture`)
-  kernels.layPicture('normal', layers, { mask, gate: null }, sample(box), 1)
-  kernels.release(mark)
 }
 
 /** The largest distance inside what a plane of alpha shows. */

@@ -13,6 +13,7 @@ import { within } from '../outline/outline'
 import { blurReach } from '../kernels/gauss'
 import type { BlendMode } from '../kernels/blend-modes'
 import { pixelColour } from '../paint/ramp'
+import type { SequenceBook } from '../paint/sequences'
 import type { Tint } from '../type/letter-motion'
 import { tintedPaint } from '../type/letter-motion'
 import type { Point, Px, Rect } from '../units'
@@ -49,6 +50,7 @@ export interface Drawing extends Palette {
   finished: Shelf<LaidPicture>
   contents: Contents
   brushTips: BrushTips
+  sequences: SequenceBook
   card: Card
   /** All that the frame can show, on the render grid. */
   world: GridBox

@@ -3,13 +3,13 @@ import type { EvaluatedGradient, EvaluatedPaint, EvaluatedTexture } from '../val
 import type { Affine, Kernels, Layers, Plane, Ramp } from '../kernels/kernels'
 import type { Placement } from '../outline/outline'
 import { gradientCircle, gradientLine, gradientTurn } from '../paint/gradient'
-import type { Picture, PictureBook } from '../paint/pictures'
+import type { PictureBook } from '../paint/pictures'
 import { pixelColour, rampColours } from '../paint/ramp'
 import type { Tiles } from '../paint/texture'
 import { lineMap, pixelsPerPeriod, textureMap, TILE } from '../paint/texture'
 import type { Rect, Rgba } from '../units'
-import { toDisplay, toLinear } from '../values/oklab'
 import type { GridBox } from './grid-box'
+import { halvingsFor, readyPicture, readySampler, STRAIGHT } from './ready-picture'
 
 /**
  * A paint ready for the kernels. `places` and `sample` make what is needed for a window of the render grid;
@@ -148,87 +148,16 @@ function twoColours(kernels: Kernels, { colour, ground }: EvaluatedTexture, line
 
 /**
  * Samples a picture through a map from render pixels to its own, centred. `linear`: its values are linear light. Beyond
- * its border it is repeated, or its last pixels go on. Halves the picture until a render pixel takes no more than two of
- * its pixels, so that it does not shimmer.
+ * its border it is repeated, or its last pixels go on.
  */
 export function pictureSampler(
-  palette: Palette,
-  { picture: id, linear: inLinear, repeated }: { picture: string; linear: boolean; repeated: boolean },
+  { kernels, pictures, card }: Palette,
+  { picture: id, linear, repeated }: { picture: string; linear: boolean; repeated: boolean },
   map: Affine,
   place: string,
 ): (window: GridBox) => Layers {
-  const { kernels, pictures, card } = palette
   const picture = pictures.get(id, place)
-  const { width, height } = picture
-  const linear = isLinear(card)
-  const decoded = (v: number) => (linear === inLinear ? v : inLinear ? toDisplay(v) : toLinear(v))
-  const shrink = Math.sqrt(map.a * map.a + map.c * map.c)
-  const { values, w, h } = halvedUntil(picture, shrink, `${linear} ${inLinear}`, decoded)
-  const layers: Layers = { at: kernels.numbersOnce(values), w, h, stride: w * 16 }
-  const [kx, ky] = [w / width, h / height]
-  const scaled = {
-    ...{ a: map.a * kx, b: map.b * kx, c: map.c * ky, d: map.d * ky },
-    e: (map.e + width / 2) * kx,
-    f: (map.f + height / 2) * ky,
-  }
-  return (window: GridBox) => kernels.samplePicture(window, layers, scaled, repeated)
-}
-
-interface Halved {
-  values: Float32Array<ArrayBuffer>
-  w: number
-  h: number
-}
-
-/** Pictures that were made ready before, by what was done to them: the same for every frame. */
-const ready = new WeakMap<Picture, Map<string, Halved>>()
-
-/** A picture premultiplied and halved until `shrink` of its own pixels to a render pixel are no more than two. */
-function halvedUntil(picture: Picture, shrink: number, light: string, decoded: (v: number) => number): Halved {
-  const kept = ready.get(picture) ?? new Map<string, Halved>()
-  ready.set(picture, kept)
-  const of = (halvings: number): Halved => {
-    const key = `${light} ${halvings}`
-    const found = kept.get(key)
-    if (found) return found
-    let made: Halved
-    if (halvings === 0) {
-      const encoded = Float32Array.from({ length: 256 }, (_, v) => decoded(v / 255))
-      made = { values: premultiplied(picture.pixels, encoded), w: picture.width, h: picture.height }
-    } else {
-      const { values, w, h } = of(halvings - 1)
-      made = { values: halved(values, w, h), w: Math.max(1, w >> 1), h: Math.max(1, h >> 1) }
-    }
-    kept.set(key, made)
-    return made
-  }
-  let halvings = 0
-  while (shrink / 2 ** halvings > 2 && Math.min(picture.width, picture.height) >> halvings > 1) halvings++
-  return of(halvings)
-}
-
-function premultiplied(pixels: Uint8Array, encoded: Float32Array): Float32Array<ArrayBuffer> {
-  const values = new Float32Array(pixels.length)
-  for (let i = 0; i < values.length; i += 4) {
-    const alpha = pixels[i + 3]! / 255
-    for (let c = 0; c < 3; c++) values[i + c] = encoded[pixels[i + c]!]! * alpha
-    values[i + 3] = alpha
-  }
-  return values
-}
-
-/** Means of two by two pixels; an odd last row or column is left out. */
-function halved(values: Float32Array, w: number, h: number): Float32Array<ArrayBuffer> {
-  const [hw, hh] = [Math.max(1, w >> 1), Math.max(1, h >> 1)]
-  const half = new Float32Array(hw * hh * 4)
-  for (let y = 0; y < hh; y++) {
-    for (let x = 0; x < hw; x++) {
-      for (let c = 0; c < 4; c++) {
-        const at = (px: number, py: number) => values[(Math.min(py, h - 1) * w + Math.min(px, w - 1)) * 4 + c]!
-        half[(y * hw + x) * 4 + c] =
-          (at(2 * x, 2 * y) + at(2 * x + 1, 2 * y) + at(2 * x, 2 * y + 1) + at(2 * x + 1, 2 * y + 1)) / 4
-      }
-    }
-  }
-  return half
+  const reading = { ...STRAIGHT, inLinear: linear }
+  const ready = readyPicture(picture, reading, isLinear(card), halvingsFor(picture, map))
+  return readySampler(kernels, ready, picture, map, repeated)
 }

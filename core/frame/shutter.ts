@@ -9,7 +9,7 @@ import { even } from '../coats/definition'
 import type { Trace } from './trace'
 import { longestWay, placedBounds } from './trace'
 import type { Moment } from '../values/moment'
-import { movedTo } from '../values/moment'
+import { openAt } from '../values/moment'
 import type { Px, Rect } from '../units'
 import type { Canvas } from './canvas'
 import type { GridBox } from './grid-box'
@@ -77,7 +77,7 @@ export function exposuresOf(
   const { at } = list
   if (!shutter || !piece.blurred || piece.steps > 1 || passesShutter(piece) || !moves(drawing.card, piece))
     return { moments: [at], way: 0, changes: false }
-  const open = (share: number) => movedTo(at, at.frame + (shutter.phase + shutter.angle * share) / 360)
+  const open = (share: number) => openAt(at, at.frame + (shutter.phase + shutter.angle * share) / 360)
   const probes = Array.from({ length: PROBES }, (_, i) => open(i / (PROBES - 1)))
   // Whether it is seen is a matter of the frame, not of the shutter.
   const whole = { ...piece, on: true, span: null }

@@ -2,6 +2,7 @@ import { coatOf } from '../coats/table'
 import { even } from '../coats/definition'
 import { shownFrom } from '../card/links'
 import type { Card, Piece } from '../card/schema'
+import { allPieces } from '../card/tree'
 import type { Rect } from '../units'
 import { Canvas } from './canvas'
 import { joined } from './grid-box'
@@ -52,7 +53,12 @@ function isPlain(card: Card, piece: Piece): boolean {
 
 /** Whether a piece is the same at all frames at which it is seen. */
 export const standsStill = (card: Card, piece: Piece): boolean =>
-  !moves(card, piece) && ![piece, ...shownFrom(card, piece)].some(isRestless)
+  !moves(card, piece) &&
+  ![piece, ...shownFrom(card, piece)].some(isRestless) &&
+  ![...allPieces([piece]), ...shownFrom(card, piece)].some(runs)
+
+/** Whether it shows other pictures at other frames, though none of its values moves. */
+const runs = (piece: Piece) => piece.kind === 'sequence' && piece.clock === 'own'
 
 function asOne(drawing: Drawing, run: readonly PlannedPiece[]): Stratum {
   const { kernels, finished, contents, world } = drawing

@@ -3,11 +3,11 @@ import { WaxError } from '../errors'
 /** Pictures with more pixels than this are refused before they are decoded. */
 export const MOST_PIXELS = 24_000_000
 
-/** A decoded picture: straight RGBA, 8 bits a channel, display-encoded sRGB. */
+/** A decoded picture: RGBA, 8 or 16 bits a channel, display-encoded sRGB, straight unless something else is said. */
 export interface Picture {
   width: number
   height: number
-  pixels: Uint8Array
+  pixels: Uint8Array | Uint16Array
 }
 
 /** The pictures that an engine has at hand, by the id that cards name them with. */

@@ -81,33 +81,51 @@ interface Run {
   backward: boolean
 }
 
-function runAt(piece: object, at: Moment): Run {
+/** What a clock runs through. */
+export interface Course {
+  /** Frames within, where nothing says otherwise. */
+  length(at: Moment): Frames
+  /** Frames within for each one around, at full speed. */
+  pace(at: Moment): number
+}
+
+const AS_AROUND: Course = { length: ({ ring }) => ring.length, pace: () => 1 }
+
+function runAt(piece: object, at: Moment, { length, pace }: Course): Run {
   const { clockStart, clockSpeed, clockFrom, clockTo, clockEnd, clockBackward } = valuesAt(CLOCK_PARAMETERS, piece, at)
-  const to = clockTo === 0 ? at.ring.length : clockTo
+  const to = clockTo === 0 ? length(at) : clockTo
   return {
-    ...{ start: clockStart, speed: clockSpeed / 100, from: clockFrom, count: Math.max(1, to - clockFrom) },
+    ...{ start: clockStart, speed: (clockSpeed / 100) * pace(at), from: clockFrom, count: Math.max(1, to - clockFrom) },
     ...{ end: clockEnd, backward: clockBackward },
   }
 }
 
 const modulo = (value: number, by: number) => value - Math.floor(value / by) * by
 
+/** Where a clock stands. */
+export interface ClockStand {
+  /** The frame within. */
+  frame: Frames
+  /** Whether it goes down from here. */
+  back: boolean
+}
+
 /** The frame within, `run` frames after the start. */
-function shownAt({ from, count, end, backward }: Run, run: Frames): Frames {
+function shownAt({ from, count, end, backward }: Run, run: Frames): ClockStand {
   const last = count - 1
   if (end === 'again') {
     const way = modulo(run, count)
-    return from + (backward ? modulo(last - way, count) : way)
+    return { frame: from + (backward ? modulo(last - way, count) : way), back: backward }
   }
-  const way = end === 'fro' ? toAndFro(run, last) : Math.min(Math.max(0, run), last)
-  return from + (backward ? last - way : way)
+  const { way, back } = end === 'fro' ? toAndFro(run, last) : { way: Math.min(Math.max(0, run), last), back: false }
+  return { frame: from + (backward ? last - way : way), back: back !== backward }
 }
 
 /** 0, 1 … last … 1, 0, 1: each end is shown once. */
-function toAndFro(run: Frames, last: Frames): Frames {
-  if (last <= 0) return 0
+function toAndFro(run: Frames, last: Frames): { way: Frames; back: boolean } {
+  if (last <= 0) return { way: 0, back: false }
   const way = modulo(run, 2 * last)
-  return way <= last ? way : 2 * last - way
+  return way <= last ? { way, back: false } : { way: 2 * last - way, back: true }
 }
 
 /** All runs after which a frame within is shown, as those of one period and how long that is; 0 for never again. */
@@ -124,24 +142,31 @@ function runsTo({ from, count, end, backward }: Run, frame: Frames): { runs: Fra
 }
 
 /** The clock of a piece that carries these parameters; null where all in it runs with the time around. */
-export function clockOf(piece: object): Clock | null {
+export function clockOf(piece: object, course = AS_AROUND): Clock | null {
   const { clock } = piece as { clock: 'around' | 'own' | 'keyed' }
-  if (clock === 'own') return OWN(piece)
+  if (clock === 'own') return OWN(piece, course)
   return clock === 'keyed' ? KEYED(piece) : null
 }
 
-const OWN = (piece: object): Clock => ({
-  inside(at) {
-    const run = runAt(piece, at)
-    return shownAt(run, (at.frame - run.start) * run.speed)
-  },
+/** Where a clock of its own stands, and the frames that it runs through, [from, from + count). */
+export function clockStand(
+  piece: object,
+  at: Moment,
+  course = AS_AROUND,
+): ClockStand & { from: Frames; count: Frames } {
+  const run = runAt(piece, at, course)
+  return { ...shownAt(run, (at.frame - run.start) * run.speed), from: run.from, count: run.count }
+}
+
+const OWN = (piece: object, course: Course): Clock => ({
+  inside: (at) => clockStand(piece, at, course).frame,
   stopped(at) {
-    const run = runAt(piece, at)
+    const run = runAt(piece, at, course)
     const way = (at.frame - run.start) * run.speed
     return run.end === 'stop' && (way < 0 || way >= run.count)
   },
   outside(frame, near) {
-    const run = runAt(piece, near)
+    const run = runAt(piece, near, course)
     const { runs, period } = runsTo(run, frame)
     const around = runs.flatMap((way) => {
       const first = run.start + way / run.speed

@@ -7,11 +7,12 @@ import { painting } from './painting'
 import { path } from './path'
 import { picture } from './picture'
 import { polygon } from './polygon'
+import { sequence } from './sequence'
 import { twin } from './twin'
 import { type } from './type'
 import { wash } from './wash'
 
-const TABLE = { type, box, ellipse, polygon, line, path, painting, picture, group, twin, wash }
+const TABLE = { type, box, ellipse, polygon, line, path, painting, picture, sequence, group, twin, wash }
 
 export type PieceKind = keyof typeof TABLE
 

@@ -4,7 +4,7 @@ import { PIECE_KINDS } from '../pieces/table'
 import type { Frames } from '../units'
 import { momentOf } from './ring'
 import type { Clock, Moment } from '../values/moment'
-import { movedTo, onRing } from '../values/moment'
+import { atRest, movedTo, onRing } from '../values/moment'
 
 // A piece may give what it holds a time of its own. Its own place and coats run by the time around it; what lies in it
 // runs by its clock, and the clocks of pieces in pieces work one after the other. A value that follows another reads it
@@ -40,7 +40,10 @@ export const hasClock = (card: Card, id: string | null): boolean => clockedHolde
 /** The moment of what lies in a piece, at a moment of the piece. */
 export function insideOf(piece: Piece, at: Moment): Moment {
   const clock = clockOf(piece)
-  return clock ? movedTo(at, clock.inside(at)) : at
+  if (!clock) return at
+  const inside = movedTo(at, clock.inside(at))
+  if (at.exposed === undefined) return inside
+  return { ...inside, exposed: onRing(clock.inside(atRest(at)), at.ring.length) }
 }
 
 /** Whether a piece's clock shows nothing of what lies in it. */

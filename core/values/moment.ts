@@ -38,6 +38,8 @@ export interface Moment {
   ring: Ring
   /** 0 ≤ frame < length; fractions are sub-frames. */
   frame: Frames
+  /** While the shutter is open: the frame that is exposed. The pictures of a sequence stand still meanwhile. */
+  exposed?: Frames
   /** The keys alone, without motors: what a hand on a control means. */
   bare?: boolean
   /** Links to other values are passed over: see core/time/links.ts. */
@@ -58,9 +60,27 @@ export function onRing(frame: Frames, length: Frames): Frames {
 }
 
 /** Another moment on the same ring. Frames beyond the loop come round again. */
-export const movedTo = (at: Moment, frame: Frames): Moment => ({ ...at, frame: onRing(frame, at.ring.length) })
+export const movedTo = (at: Moment, frame: Frames): Moment => ({
+  ...at,
+  ...(at.exposed === undefined ? {} : { exposed: onRing(at.exposed + frame - at.frame, at.ring.length) }),
+  frame: onRing(frame, at.ring.length),
+})
+
+/** The same frame while the shutter is open, some way after it. */
+export const openAt = (at: Moment, frame: Frames): Moment => ({
+  ...movedTo(at, frame),
+  exposed: at.exposed ?? at.frame,
+})
+
+/** The frame that is exposed, where the shutter is open. */
+export const atRest = (at: Moment): Moment => {
+  const { exposed, ...rest } = at
+  return exposed === undefined ? at : { ...rest, frame: exposed }
+}
 
 /** The moment whose picture is held: on twos, frames 0 and 1 show frame 0. */
 export function stepped(at: Moment, steps: number): Moment {
-  return steps <= 1 ? at : { ...at, frame: Math.floor(at.frame / steps + 1e-9) * steps }
+  if (steps <= 1) return at
+  const held = (frame: Frames) => Math.floor(frame / steps + 1e-9) * steps
+  return { ...at, frame: held(at.frame), ...(at.exposed === undefined ? {} : { exposed: held(at.exposed) }) }
 }

@@ -5,10 +5,11 @@ import { WaxError } from '../../core/errors'
 import { LARGEST_FONT_BYTES } from '../../core/type/font'
 import { LARGEST_PICTURE_BYTES } from '../pictures/own-picture'
 
-// `.card.zip`: a card with the fonts and pictures that it names, in one file.
+// `.card.zip`: a card with the fonts, pictures and sequences that it names, in one file.
 //   card.json            the card, as in a .card.json file
 //   fonts/<id>.ttf       every font that it names, as sfnt
 //   pictures/<id>/<name> every picture that it names, as the file that was brought in
+//   sequences/<id>/<name> every sequence that it shows, as the file that was brought in
 
 export const LARGEST_ARCHIVE_BYTES = 400 * 1024 * 1024
 const MOST_ENTRIES = 500
@@ -23,15 +24,27 @@ export interface CardArchive {
   card: Card
   fonts: Map<string, Uint8Array>
   pictures: ArchivedPicture[]
+  sequences: ArchivedPicture[]
 }
 
 /** The bytes of an archive. Pictures are packed already, so only the rest is deflated. */
-export function writeArchive({ card, fonts, pictures }: CardArchive): Uint8Array {
+export function writeArchive({ card, fonts, pictures, sequences }: CardArchive): Uint8Array {
+  const packed = [...pictures, ...sequences].reduce((sum, { file }) => sum + file.length, 0)
+  if (packed > LARGEST_ARCHIVE_BYTES)
+    throw new WaxError(
+      'archive-too-large',
+      card.name,
+      'Its pictures and sequences have more than 400 MB.',
+      'Take one away, or bring in smaller ones.',
+    )
   return zipSync({
     'card.json': [strToU8(`${JSON.stringify(card, null, 2)}\n`), { level: 6 }],
     ...Object.fromEntries([...fonts].map(([id, bytes]) => [`fonts/${id}.ttf`, [bytes, { level: 6 }]])),
     ...Object.fromEntries(
       pictures.map(({ id, fileName, file }) => [`pictures/${id}/${safeName(fileName)}`, [file, { level: 0 }]]),
+    ),
+    ...Object.fromEntries(
+      sequences.map(({ id, fileName, file }) => [`sequences/${id}/${safeName(fileName)}`, [file, { level: 0 }]]),
     ),
   })
 }
@@ -66,12 +79,14 @@ export async function readArchive(bytes: Uint8Array, fileName: string): Promise<
     throw new WaxError(faults[0]!.code, `card.json: ${faults[0]!.place}`, faults[0]!.message, faults[0]!.remedy)
   const fonts = new Map<string, Uint8Array>()
   const pictures: ArchivedPicture[] = []
+  const sequences: ArchivedPicture[] = []
   for (const [name, file] of entries) {
     const [folder, id = '', own = ''] = name.split('/')
     if (folder === 'fonts') fonts.set(id.replace(/\.ttf$/, ''), file)
     else if (folder === 'pictures') pictures.push({ id, fileName: own, file })
+    else if (folder === 'sequences') sequences.push({ id, fileName: own, file })
   }
-  return { card: expectCard(card), fonts, pictures }
+  return { card: expectCard(card), fonts, pictures, sequences }
 }
 
 /** The record that ends an archive, before a comment of up to 65,535 bytes (PKWARE APPNOTE 4.3.16): a torn one has none. */
@@ -81,9 +96,12 @@ function isWhole(bytes: Uint8Array): boolean {
 }
 
 const isWanted = (name: string) =>
-  name === 'card.json' || /^fonts\/[a-z0-9-]+\.ttf$/.test(name) || /^pictures\/[^/]+\/[^/]+$/.test(name)
+  name === 'card.json' || /^fonts\/[a-z0-9-]+\.ttf$/.test(name) || /^(pictures|sequences)\/[^/]+\/[^/]+$/.test(name)
 
-const mostOf = (name: string) => (name.startsWith('fonts/') ? LARGEST_FONT_BYTES * 2 : LARGEST_PICTURE_BYTES)
+function mostOf(name: string): number {
+  if (name.startsWith('fonts/')) return LARGEST_FONT_BYTES * 2
+  return name.startsWith('sequences/') ? LARGEST_ARCHIVE_BYTES : LARGEST_PICTURE_BYTES
+}
 
 /** Bytes that are unpacked at once; others are answered in between. */
 const AT_ONCE = 256 * 1024
@@ -129,5 +147,5 @@ const tooLarge = (fileName: string) =>
     'archive-too-large',
     fileName,
     'The archive unpacks to more than it may.',
-    'A card may bring up to 400 MB of fonts and pictures.',
+    'A card may bring up to 400 MB of fonts, pictures and sequences.',
   )

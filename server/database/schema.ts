@@ -88,6 +88,16 @@ export const pictures = pgTable('pictures', {
   createdAt: moment('created_at').notNull().defaultNow(),
 })
 
+/** Sequences that people brought. They lie in the storage by their ids; see server/sequences/store.ts. */
+export const sequences = pgTable('sequences', {
+  id: text('id').primaryKey(),
+  fileName: text('file_name').notNull(),
+  width: integer('width').notNull(),
+  height: integer('height').notNull(),
+  frames: integer('frames').notNull(),
+  createdAt: moment('created_at').notNull().defaultNow(),
+})
+
 export type RenderStatus = 'queued' | 'running' | 'checking' | 'done' | 'failed' | 'cancelled'
 
 /** Renders with the card as it was when they were asked for. */

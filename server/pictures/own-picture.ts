@@ -1,11 +1,10 @@
 import type { Hash } from 'node:crypto'
 import { createHash } from 'node:crypto'
 import sharp from 'sharp'
-import { toDisplay } from '../../core/values/oklab'
 import { WaxError } from '../../core/errors'
 import type { Picture } from '../../core/paint/pictures'
 import { MOST_PIXELS } from '../../core/paint/pictures'
-import type { PngLight } from './png-light'
+import { decodedValues, displayed } from './decoded'
 import { pngLight } from './png-light'
 import { inTurn } from './turns'
 
@@ -55,47 +54,16 @@ async function decodedPicture(bytes: Uint8Array, fileName: string): Promise<OwnP
     )
   }
   const light = format === 'png' ? pngLight(bytes) : null
-  const decoded = sharp(bytes).autoOrient()
-  // The file's own values, as deep as they are: 16 bits keep what linear light needs in the dark.
   const isDeep = light !== null && bitsPerSample === 16
-  const { data, info } = await (
-    isDeep
-      ? decoded.toColourspace('rgb16').ensureAlpha().raw({ depth: 'ushort' })
-      : decoded.toColourspace('srgb').ensureAlpha().raw({ depth: 'uchar' })
-  )
-    .toBuffer({ resolveWithObject: true })
-    .catch(() => {
-      throw notAPicture(fileName)
-    })
-  const values = isDeep
-    ? new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2)
-    : new Uint8Array(data.buffer, data.byteOffset, data.byteLength)
-  const pixels = light ? await displayed(values, light) : (values as Uint8Array)
+  const decoded = await decodedValues(bytes, isDeep).catch(() => {
+    throw notAPicture(fileName)
+  })
+  const pixels = light ? await displayed(decoded.pixels, light, 8) : decoded.pixels
   return {
     id: idOf(createHash('sha256').update(bytes)),
     fileName,
-    picture: { width: info.width, height: info.height, pixels },
+    picture: { ...decoded, pixels },
   }
-}
-
-/** Values that are looked up at once: some milliseconds. */
-const AT_ONCE = 4 * 500_000
-
-/** Display-encoded sRGB of 8 bits from 8- or 16-bit values of another light; alpha is alpha. */
-async function displayed(values: Uint8Array | Uint16Array, { gamma }: PngLight): Promise<Uint8Array> {
-  const top = values.BYTES_PER_ELEMENT === 1 ? 255 : 65535
-  const table = Uint8Array.from({ length: top + 1 }, (_, v) => Math.round(toDisplay((v / top) ** gamma) * 255))
-  const alpha = Uint8Array.from({ length: top + 1 }, (_, v) => Math.round((v / top) * 255))
-  const pixels = new Uint8Array(values.length)
-  for (let i = 0; i < pixels.length; i += 4) {
-    // Others are answered meanwhile.
-    if (i % AT_ONCE === 0) await new Promise(setImmediate)
-    pixels[i] = table[values[i]!]!
-    pixels[i + 1] = table[values[i + 1]!]!
-    pixels[i + 2] = table[values[i + 2]!]!
-    pixels[i + 3] = alpha[values[i + 3]!]!
-  }
-  return pixels
 }
 
 async function metadataOf(bytes: Uint8Array, fileName: string) {

@@ -5,7 +5,9 @@ import type { Fault } from '../../core/errors'
 import { heldFrame } from '../../core/time/held'
 import { WaxError } from '../../core/errors'
 import type { FramePicture } from '../../core/frame/engine'
+import type { SequenceSource, WantedPicture } from '../../core/frame/fetching'
 import type { Picture } from '../../core/paint/pictures'
+import type { PictureGap } from '../../core/paint/sequences'
 
 // Built by scripts/build-node.mjs; all programs run in the project's folder.
 const THREAD = resolve('.wax/node/frame-thread.mjs')
@@ -14,6 +16,7 @@ export interface FrameJob {
   card: Card
   fonts: Map<string, Uint8Array>
   pictures?: Map<string, Picture>
+  sequences?: SequenceSource
   bits: 8 | 16
   /** Half-open range of frames. */
   from: number
@@ -39,6 +42,14 @@ interface Answer {
   fault?: Fault
 }
 
+/** A picture of a sequence that a thread asks for, and what it gets. */
+export interface SequenceWish {
+  wanted: WantedPicture
+}
+export interface SequenceAnswer {
+  brought: WantedPicture & { picture: Picture | PictureGap | null }
+}
+
 /**
  * Renders frames on several threads and gives them out in order. At most two frames a thread wait for the
  * consumer, so a slow encoder holds the engine back instead of filling the memory. A picture is the consumer's until it
@@ -57,7 +68,15 @@ export async function* renderFrames(job: FrameJob): AsyncGenerator<FramePicture>
     const worker = new Worker(THREAD, {
       workerData: { card: job.card, fonts: job.fonts, pictures: job.pictures, bits: job.bits },
     })
-    worker.on('message', (answer: Answer) => {
+    const bring = async ({ id, index }: WantedPicture) => {
+      const picture = (await job.sequences?.(id, index)) ?? null
+      worker.postMessage({ brought: { id, index, picture } } satisfies SequenceAnswer)
+    }
+    worker.on('message', (answer: Answer | SequenceWish) => {
+      if ('wanted' in answer) {
+        bring(answer.wanted).catch(fail)
+        return
+      }
       if (answer.fault)
         fail(new WaxError(answer.fault.code, answer.fault.place, answer.fault.message, answer.fault.remedy))
       ready.set(answer.at, answer)

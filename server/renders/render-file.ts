@@ -2,6 +2,7 @@ import { rename, rm } from 'node:fs/promises'
 import type { Card } from '../../core/card/schema'
 import { WaxError } from '../../core/errors'
 import { bitsFor, deliveryOf } from '../../core/formats/deliveries'
+import type { SequenceSource } from '../../core/frame/fetching'
 import type { Picture } from '../../core/paint/pictures'
 import type { FilePlan } from './encoders/encoder'
 import { encoderOf } from './encoders/table'
@@ -17,6 +18,7 @@ export interface RenderJob {
   card: Card
   fonts: Map<string, Uint8Array>
   pictures?: Map<string, Picture>
+  sequences?: SequenceSource
   options: RenderWish
   /** Where the finished file goes. Until it is checked it has another name. */
   path: string
@@ -48,11 +50,12 @@ export async function renderFile(job: RenderJob): Promise<RenderReport> {
     const writer = await encoder.open(plan)
     try {
       let done = 0
-      const { fonts, pictures, threads, signal } = job
+      const { fonts, pictures, sequences, threads, signal } = job
       for await (const picture of renderFrames({
         card,
         fonts,
         ...(pictures ? { pictures } : {}),
+        ...(sequences ? { sequences } : {}),
         bits,
         from: options.from,
         to: options.to,

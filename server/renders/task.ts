@@ -13,6 +13,7 @@ import { pictureFile } from '../pictures/files'
 import { readOwnPicture } from '../pictures/own-picture'
 import type { PictureSource } from '../pictures/pictures-of'
 import { loadPictures } from '../pictures/pictures-of'
+import { sequencePicture } from '../sequences/pictures'
 import { attemptName, removeFiles, rendersFolder } from './files'
 import { renderFile } from './render-file'
 import type { RenderReport } from './report'
@@ -87,6 +88,7 @@ export async function performRender({ database, storage, threads, worker }: Rend
       card: row.document,
       fonts,
       pictures,
+      sequences: (sequence, index) => sequencePicture(storage, sequence, index),
       options: row.options,
       path,
       stem,

@@ -1,4 +1,4 @@
-import { open, readdir, stat } from 'node:fs/promises'
+import { readdir, stat } from 'node:fs/promises'
 import { extname, join } from 'node:path'
 import type { Sharp } from 'sharp'
 import sharp from 'sharp'
@@ -6,7 +6,7 @@ import { WaxError } from '../../core/errors'
 import type { SmallFrame } from '../../core/judge/best-cut'
 import { MOST_COMPARED } from '../../core/judge/best-cut'
 import type { Rate } from '../../core/values/rate'
-import { startFfmpeg } from '../renders/ffmpeg'
+import { decoderOf, output, readerOf, videoStream } from './programs'
 
 // Every frame of a sequence as a few pixels, to be compared: of numbered PNG files in a folder, or of any file of moving pictures that
 // ffmpeg or sharp reads.
@@ -130,33 +130,21 @@ async function ofWebp(path: string): Promise<SmallSequence> {
   return { frames, width, height: pageHeight ?? height, rate }
 }
 
-interface Probed {
-  streams?: { width: number; height: number; r_frame_rate: string; codec_name: string; tags?: Record<string, string> }[]
-}
-
 async function ofVideo(path: string): Promise<SmallSequence> {
-  const reader = await readerOf(path)
-  const show = ['-v', 'error', '-select_streams', 'v:0', '-show_streams', '-of', 'json']
-  const text = await output('ffprobe', [...show, ...reader, path])
-  const [stream] = (JSON.parse(text?.toString() || '{}') as Probed).streams ?? []
-  if (!stream?.width)
+  const stream = await videoStream(path)
+  if (!stream)
     throw new WaxError(
       'no-pictures',
       path,
       'The file has no pictures that can be read.',
       'Choose a file of moving pictures.',
     )
-  const { width, height, r_frame_rate, codec_name, tags } = stream
+  const { width, height, r_frame_rate } = stream
   const { w, h } = sizeFor(width, height)
-  // ffmpeg's own decoders drop the alpha of VP8 and VP9.
-  const hasAlpha = Object.entries(tags ?? {}).some(
-    ([name, value]) => name.toLowerCase() === 'alpha_mode' && value === '1',
-  )
-  const decoder = hasAlpha ? ['-c:v', codec_name === 'vp8' ? 'libvpx' : 'libvpx-vp9'] : []
   const scaled = ['-vf', `scale=${w}:${h}:flags=area`, '-vsync', '0', '-frames:v', String(MOST_COMPARED + 1)]
   const bytes = await output('ffmpeg', [
-    ...decoder,
-    ...reader,
+    ...decoderOf(stream),
+    ...(await readerOf(path)),
     '-i',
     path,
     ...scaled,
@@ -179,30 +167,4 @@ async function ofVideo(path: string): Promise<SmallSequence> {
   const [numerator, denominator] = r_frame_rate.split('/').map(Number)
   const frames = Array.from({ length: count }, (_, i) => compared(bytes.subarray(i * frame, (i + 1) * frame)))
   return { frames, width, height, rate: { numerator: numerator!, denominator: denominator! } }
-}
-
-/** A PNG file that moves is read as one that does. */
-async function readerOf(path: string): Promise<string[]> {
-  const file = await open(path)
-  try {
-    const { buffer } = await file.read(Buffer.alloc(64), 0, 64, 0)
-    const isPng = buffer.subarray(1, 4).toString('latin1') === 'PNG'
-    return isPng && buffer.includes('acTL') ? ['-f', 'apng'] : []
-  } finally {
-    await file.close()
-  }
-}
-
-/** All that a program writes; null where it fails before it has written anything. */
-async function output(program: string, args: string[]): Promise<Buffer | null> {
-  const { child, ended, check } = startFfmpeg(args, program)
-  const parts: Buffer[] = []
-  for await (const part of child.stdout as AsyncIterable<Buffer>) parts.push(part)
-  await ended
-  try {
-    check()
-  } catch {
-    if (parts.length === 0) return null
-  }
-  return Buffer.concat(parts)
 }

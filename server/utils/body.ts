@@ -1,3 +1,4 @@
+import { createWriteStream } from 'node:fs'
 import type { H3Event } from 'h3'
 import { LARGEST_CARD_BYTES } from '../../core/card/read'
 import type { Fault } from '../../core/errors'
@@ -32,6 +33,41 @@ export function bodyBytes(event: H3Event, most: number, fault: Fault): Promise<U
     req.on('error', reject)
     req.on('close', () => reject(refusal(400, CUT_OFF)))
   })
+}
+
+/** Writes the body of a request into a file, which may be larger than the memory. As `bodyBytes` else. */
+export async function bodyFile(event: H3Event, path: string, most: number, fault: Fault): Promise<void> {
+  const { req, res } = event.node
+  const file = createWriteStream(path)
+  try {
+    await new Promise<void>((resolve, reject) => {
+      let length = 0
+      file.on('error', reject)
+      file.on('finish', resolve)
+      file.on('drain', () => req.resume())
+      const take = (part: Buffer) => {
+        length += part.length
+        if (length <= most) {
+          if (!file.write(part)) req.pause()
+          return
+        }
+        req.off('data', take)
+        req.pause()
+        // What still comes is not wanted: the connection ends with the answer.
+        res.setHeader('connection', 'close')
+        reject(refusal(413, fault))
+      }
+      req.on('data', take)
+      req.on('end', () => file.end())
+      req.on('error', reject)
+      req.on('close', () => {
+        if (!req.complete) reject(refusal(400, CUT_OFF))
+      })
+    })
+  } catch (error) {
+    file.destroy()
+    throw error
+  }
 }
 
 const CUT_OFF: Fault = {

@@ -7,6 +7,7 @@ import { seamReport } from '#core/judge/seam'
 import { SHIPPED_FONTS } from '#core/type/families'
 import { fontBytes } from '../support/engine'
 import { extremeCard } from '../support/extreme-card'
+import { plain, supplied } from '../support/sequences'
 
 // Valid cards that no hand would make. How many may be set from outside: a thousand take some minutes.
 const CARDS = Number(process.env.WAX_EXTREMES ?? 250)
@@ -31,8 +32,8 @@ describe('valid cards with values at their ends', () => {
         if (faults) throw new Error(`${seed}: ${JSON.stringify(faults[0])}`)
         try {
           if (process.env.WAX_TELL) console.error(seed)
-          engine.outlook(card, 3)
-          const { pixels, width, height } = engine.render(card, 3)
+          const made = () => (engine.outlook(card, 3), engine.render(card, 3))
+          const { pixels, width, height } = supplied(engine, (i) => plain(64, 48, [i % 256, 90, 40, 128]), made)
           expect(pixels).toHaveLength(width * height * 4)
           said.rendered++
         } catch (error) {

@@ -24,23 +24,26 @@ describe('a card with its fonts and pictures in one file', () => {
     const font = fontBytes('anton')
     const file = new Uint8Array([1, 2, 3])
     const pictures = [{ id: 'picture-0123456789abcdef', fileName: '../../boat.png', file }]
-    const bytes = writeArchive({ card, fonts: new Map([['anton', font]]), pictures })
+    const sequences = [{ id: 'sequence-0123456789abcdef', fileName: 'waves.zip', file }]
+    const bytes = writeArchive({ card, fonts: new Map([['anton', font]]), pictures, sequences })
     expect(Object.keys(unzipSync(bytes)).sort()).toEqual([
       'card.json',
       'fonts/anton.ttf',
       // A name cannot lead out of its folder.
       'pictures/picture-0123456789abcdef/_.._boat.png',
+      'sequences/sequence-0123456789abcdef/waves.zip',
     ])
     const read = await readArchive(bytes, 'x.card.zip')
     expect(read.card).toEqual(card)
     expect(read.fonts.get('anton')).toEqual(font)
     expect(read.pictures[0]!.file).toEqual(file)
+    expect(read.sequences).toEqual(sequences)
   })
 
   test('is refused where it holds no card, a broken one, or unpacks to too much', async () => {
     expect(await codeOf(() => readArchive(strToU8('no zip'), 'a.zip'))).toBe('not-an-archive')
     expect(await codeOf(() => readArchive(strToU8('PK no zip at all'), 'a.zip'))).toBe('not-an-archive')
-    const whole = writeArchive({ card, fonts: new Map([['anton', fontBytes('anton')]]), pictures: [] })
+    const whole = writeArchive({ card, fonts: new Map([['anton', fontBytes('anton')]]), pictures: [], sequences: [] })
     const torn = whole.subarray(0, Math.floor(whole.length * 0.7))
     expect(await codeOf(() => readArchive(torn, 'a.zip'))).toBe('not-an-archive')
     expect(await codeOf(() => readArchive(zipSync({ 'note.txt': strToU8('x') }), 'a.zip'))).toBe('not-an-archive')

@@ -73,7 +73,7 @@ test('wax kinds lists every table with its entries and their values', () => {
   expect(status).toBe(0)
   const names = (table: string) => tables[table]!.kinds.map(({ kind }) => kind)
   const shapes = ['type', 'box', 'ellipse', 'polygon', 'line', 'path']
-  expect(names('pieces')).toEqual([...shapes, 'painting', 'picture', 'group', 'twin', 'wash'])
+  expect(names('pieces')).toEqual([...shapes, 'painting', 'picture', 'sequence', 'group', 'twin', 'wash'])
   expect(names('coats')).toEqual(['fill', 'stroke', 'shadow', 'glow', 'bevel', 'sheen', 'depth'])
   expect(names('finishes')).toHaveLength(20)
   expect(names('masks')).toEqual(['box', 'ellipse', 'path', 'painted', 'matte'])
@@ -229,7 +229,7 @@ test('wax takes a card whose pictures are named by their files, and a card with 
   const known = expectCard(JSON.parse(JSON.stringify(card).replace('boat.png', id)))
   const zip = join(folder, 'all.card.zip')
   const pictures = [{ id, fileName: 'boat.png', file }]
-  writeFileSync(zip, writeArchive({ card: known, fonts: new Map(), pictures }))
+  writeFileSync(zip, writeArchive({ card: known, fonts: new Map(), pictures, sequences: [] }))
   expect(wax('check', zip).out).toBe('valid\n')
   expect(wax('render', zip, '--out', join(folder, 'zipped')).status).toBe(0)
   const [one, two] = ['by-name', 'zipped'].map((name) => {

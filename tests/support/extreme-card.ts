@@ -175,7 +175,9 @@ export function extremeCard(seed: number): Card {
           ? { pieces: depth < 3 ? Array.from({ length: pick([0, 1, 2]) }, () => piece(depth + 1)) : [] }
           : kind === 'painting'
             ? { strokes: strokes() }
-            : {}
+            : kind === 'sequence'
+              ? { sequence: chance(0.8) ? { id: 'sequence-0123456789abcdef', frames: pick([1, 7, 6000]) } : null }
+              : {}
     const made = { ...createPiece(kind, card), ...values, ...near, ...own, id: id(kind) }
     if (kind === 'wash') return { ...made, finishes: [finish(), ...finishes()], masks: masks() } as unknown as Piece
     return {

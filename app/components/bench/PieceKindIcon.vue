@@ -11,6 +11,7 @@ const FORMS: Record<PieceKind, string> = {
   line: 'M4 20L22 6',
   path: 'M3 19C7 4 12 4 13 13s6 9 10-6',
   painting: 'M4 20c3 2 6 1 6-2s-3-3-4-1-1 3-2 3zM10 16L21 4l2 2L12 18',
+  sequence: 'M3 5h20v16H3zM8 5v16M18 5v16M3 9.5h5M3 16.5h5M18 9.5h5M18 16.5h5',
   group: 'M3 9V4h5M18 4h5v5M23 17v5h-5M8 22H3v-5M8 9h7v6H8zM12 12h7v6h-7z',
   twin: 'M10 9h12v12H10zM16 6V4H4v12h3',
   wash: 'M4 6c3-3 6 3 9 0s6 3 9 0M4 13c3-3 6 3 9 0s6 3 9 0M4 20c3-3 6 3 9 0s6 3 9 0',

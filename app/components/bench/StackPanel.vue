@@ -25,7 +25,7 @@ const file = ref<HTMLInputElement>()
 const { bringIn } = useBringFiles()
 const work = useStackWork()
 const isDrawn = (kind: PieceKind): kind is Exclude<DrawnKind, 'freehand'> =>
-  !['type', 'group', 'twin', 'painting', 'picture', 'wash'].includes(kind)
+  !['type', 'group', 'twin', 'painting', 'picture', 'sequence', 'wash'].includes(kind)
 
 function add(kind: PieceKind) {
   open.value = false

@@ -3,12 +3,15 @@ import { nanoid } from 'nanoid'
 import { withPictures } from '../../../core/edit/pictures'
 import { isShipped } from '../../../core/type/families'
 import { LARGEST_ARCHIVE_BYTES, readArchive } from '../../archive/card-archive'
-import { cards, fonts, pictures } from '../../database/schema'
+import { cards, fonts, pictures, sequences } from '../../database/schema'
+import type { SequenceAbout } from '../../sequences/about'
+import { takeInBytes } from '../../sequences/store'
+import { WaxError } from '../../../core/errors'
 import { readOwnFont } from '../../fonts/own-font'
 import { keepPictureFile } from '../../pictures/files'
 import { readOwnPicture } from '../../pictures/own-picture'
 
-/** Takes a `.card.zip` as the body: its fonts and pictures come in, then its card. All of it, or nothing. */
+/** Takes a `.card.zip` as the body: its fonts, pictures and sequences come in, then its card. All of it, or nothing. */
 export default route(async (event) => {
   const name = String(getQuery(event).name ?? 'archive').slice(0, 200)
   const body = await bodyBytes(event, LARGEST_ARCHIVE_BYTES, {
@@ -31,6 +34,18 @@ export default route(async (event) => {
     seen.push({ id, fileName, width: picture.width, height: picture.height })
     renamed.set(named, id)
   }
+  const sequenced: SequenceAbout[] = []
+  for (const { id, file, fileName } of archive.sequences) {
+    const about = await takeInBytes(storage, file, fileName)
+    if (about.id !== id)
+      throw new WaxError(
+        'other-sequence',
+        `sequences/${id}`,
+        'The file is another one than the card names.',
+        'Save the card with its sequences again.',
+      )
+    sequenced.push(about)
+  }
   const card = withPictures(archive.card, renamed)
   return useDatabase().transaction(async (database) => {
     for (const font of brought) {
@@ -41,6 +56,9 @@ export default route(async (event) => {
     }
     for (const picture of seen) {
       await database.insert(pictures).values(picture).onConflictDoNothing()
+    }
+    for (const { id, fileName, width, height, frames } of sequenced) {
+      await database.insert(sequences).values({ id, fileName, width, height, frames }).onConflictDoNothing()
     }
     const [row] = await database
       .insert(cards)

@@ -1,0 +1,9 @@
+declare module 'upng-js' {
+  interface Decoded {
+    width: number
+    height: number
+    depth: number
+  }
+  const UPNG: { decode(file: ArrayBufferLike): Decoded; toRGBA8(image: Decoded): ArrayBuffer[] }
+  export default UPNG
+}
