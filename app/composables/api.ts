@@ -10,7 +10,7 @@ export class ApiError extends Error {
   }
 }
 
-const SILENT: Fault = {
+export const SILENT: Fault = {
   code: 'no-server',
   place: 'server',
   message: 'The server cannot be reached.',

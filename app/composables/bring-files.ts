@@ -1,5 +1,5 @@
 import { changePiece, addPiece } from '#core/edit/stack'
-import type { Piece } from '#core/card/schema'
+import type { Card, Piece } from '#core/card/schema'
 import { showInside } from '#core/edit/inside'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { unplace } from '#core/outline/outline'
@@ -9,20 +9,37 @@ import type { Point } from '#core/units'
 import { useBench } from '~/stores/bench'
 import { useNotices } from '~/stores/notices'
 import { usePictures } from '~/stores/pictures'
+import type { OwnSequence } from '~/stores/sequences'
+import { useSequences } from '~/stores/sequences'
+import { lotsOf } from './numbered-files'
 import { faultOf } from './api'
 
-const nameOf = (file: File) => file.name.replace(/\.[^.]+$/, '').slice(0, 200) || 'Picture'
+const plainName = (fileName: string) => fileName.replace(/\.[^.]+$/, '').slice(0, 200) || 'Picture'
+const nameOf = (file: File) => plainName(file.name)
 
-/** Files dropped on the stage or pasted: pictures become pieces, SVG files become groups of paths. */
+/** What a piece has that shows a sequence: at its own size, or smaller where the frame is, and at its own rate. */
+export function sequenceValues({ id, frames, width, height, rate, alpha }: OwnSequence, { frame }: Card) {
+  const fit = Math.min(1, frame.width / width, frame.height / height)
+  return {
+    ...{ sequence: { id, frames }, rate, alpha: alpha ?? 'straight' },
+    width: Math.max(1, Math.round(width * fit)),
+    height: Math.max(1, Math.round(height * fit)),
+  }
+}
+
+/** Files dropped on the stage or pasted: pictures and sequences become pieces, SVG files become groups of paths. */
 export function useBringFiles() {
   const bench = useBench()
   const notices = useNotices()
   const pictures = usePictures()
+  const sequences = useSequences()
 
   async function bringIn(files: readonly File[], at?: Point) {
-    for (const file of files) {
+    for (const { files: lot, moves } of await lotsOf(files)) {
+      const file = lot[0]!
       try {
-        if (/\.svg$/i.test(file.name) || file.type === 'image/svg+xml') await svg(file, at)
+        if (moves) await sequence(lot, at)
+        else if (/\.svg$/i.test(file.name) || file.type === 'image/svg+xml') await svg(file, at)
         else await picture(file, at)
       } catch (error) {
         notices.fault(error instanceof WaxError ? error.fault : faultOf(error))
@@ -39,6 +56,24 @@ export function useBringFiles() {
       return at ? changePiece(added.card, added.id, at) : added.card
     })
     bench.select(made)
+  }
+
+  async function sequence(files: readonly File[], at?: Point) {
+    const found = await sequences.bringIn(files)
+    let made = ''
+    bench.edit(`Bring in ${found.fileName}`, (card) => {
+      const added = addPiece(card, 'sequence')
+      made = added.id
+      const values = { name: plainName(found.fileName), ...sequenceValues(found, card), ...at }
+      return changePiece(added.card, added.id, values as Partial<Piece>)
+    })
+    bench.select(made)
+    const [note] = found.notes
+    const laid =
+      found.alpha === 'black' || found.alpha === 'white'
+        ? `Its colours were laid on ${found.alpha}: Alpha is set so.`
+        : ''
+    if (note || laid) notices.say([note, laid].filter(Boolean).join(' '))
   }
 
   async function picture(file: File, at?: Point) {

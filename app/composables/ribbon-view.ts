@@ -1,10 +1,13 @@
 import { scaleLinear } from 'd3'
 import type { Ref } from 'vue'
 import { computed, ref, watch } from 'vue'
+import type { Piece } from '#core/card/schema'
 import { useBench } from '~/stores/bench'
 
 /** Width of the names beside the lanes, in px. */
 export const NAMES = 210
+/** Height of a piece's own row, in px: a sequence shows its pictures in it. */
+export const heightOfSpan = ({ kind }: Piece): number => (kind === 'sequence' ? 40 : 22)
 /** Frames beyond the seam that are shown, as a share of what is seen. */
 const BEYOND = 0.05
 /** Fewest frames that the ribbon is zoomed to. */

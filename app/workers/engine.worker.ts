@@ -10,7 +10,9 @@ import { pictureDifference } from '#core/judge/ring-difference'
 import type { Section } from '#core/frame/section'
 import type { FontAxis } from '#core/type/font'
 import type { Point } from '#core/units'
-import { fontsNamed, picturesOf } from '#core/card/tree'
+import { fontsNamed, picturesOf, sequencesOf } from '#core/card/tree'
+import type { SequenceSource } from '#core/frame/fetching'
+import { fetchAhead, withPictures } from '#core/frame/fetching'
 import { isShipped } from '#core/type/families'
 
 /** A rendered frame for the screen, or why there is none; `engines` have shared it. */
@@ -43,10 +45,17 @@ const face = {
     const card = cards.get(name)
     if (!card) return { fault: goneFault(name) }
     try {
-      const engine = await engineFor(card)
+      await engineFor(card, frame)
       const start = performance.now()
-      const view = { scale, draft: draft ?? false, ...(region ? { region } : {}), ...(pixels ? { reuse: pixels } : {}) }
-      const picture = engine.render(card, frame, view)
+      const picture = await atWork((engine) => {
+        const part = region ? { region } : {}
+        return engine.render(card, frame, {
+          scale,
+          draft: draft ?? false,
+          ...part,
+          ...(pixels ? { reuse: pixels } : {}),
+        })
+      })
       pixels = picture.pixels
       // The data is copied when the call is made; the pixels can be used again.
       const data = new ImageData(new Uint8ClampedArray(pixels.buffer), picture.width, picture.height)
@@ -60,8 +69,8 @@ const face = {
 
   /** SHA-256 of a frame at full size, straight 8-bit RGBA: what the command line and the server must also make. */
   async hash(card: Card, frame: number): Promise<string> {
-    const engine = await engineFor(card)
-    const { pixels: full } = engine.render(card, frame)
+    await engineFor(card, frame)
+    const { pixels: full } = await atWork((engine) => engine.render(card, frame))
     const digest = await crypto.subtle.digest('SHA-256', full)
     return [...new Uint8Array(digest)].map((byte) => byte.toString(16).padStart(2, '0')).join('')
   },
@@ -70,7 +79,9 @@ const face = {
   async pick(name: string, frame: number, point: Point, group: string | null): Promise<string | null> {
     const card = cards.get(name)
     try {
-      return card ? (await engineFor(card)).pick(card, frame, point, group) : null
+      if (!card) return null
+      await engineFor(card, frame)
+      return await atWork((engine) => engine.pick(card, frame, point, group))
     } catch {
       return null
     }
@@ -80,7 +91,9 @@ const face = {
   async section(name: string, piece: string, frame: number, facing?: number): Promise<Section | null> {
     const card = cards.get(name)
     try {
-      return card ? (await engineFor(card)).section(card, piece, frame, facing) : null
+      if (!card) return null
+      await engineFor(card, frame)
+      return await atWork((engine) => engine.section(card, piece, frame, facing))
     } catch {
       return null
     }
@@ -96,7 +109,8 @@ const face = {
       ...{ w: Math.min(64, card.frame.width - left), h: Math.min(64, card.frame.height - top) },
     }
     if (left < 0 || top < 0 || region.w <= 0 || region.h <= 0) return null
-    const { pixels: cell } = (await engineFor(card)).render(card, frame, { region })
+    await engineFor(card, frame)
+    const { pixels: cell } = await atWork((engine) => engine.render(card, frame, { region }))
     const at = ((Math.floor(y) - top) * region.w + Math.floor(x) - left) * 4
     return [...cell.subarray(at, at + 4)]
   },
@@ -106,11 +120,14 @@ const face = {
     const card = cards.get(name)
     if (!card) return { fault: goneFault(name) }
     try {
-      const engine = await engineFor(card)
+      const pictureAt = async (frame: number) => {
+        await engineFor(card, frame)
+        return atWork((engine) => engine.render(card, frame, { scale }))
+      }
       const steps: number[] = []
-      let before = engine.render(card, from, { scale })
+      let before = await pictureAt(from)
       for (let frame = from + 1; frame <= to; frame++) {
-        const after = engine.render(card, frame, { scale })
+        const after = await pictureAt(frame)
         steps.push(pictureDifference(before, after).mean)
         before = after
       }
@@ -134,7 +151,9 @@ const face = {
   async beforeStep(name: string, piece: string, step: string, frame: number) {
     const card = cards.get(name)
     try {
-      return card ? (await engineFor(card)).beforeStep(card, piece, step, frame) : null
+      if (!card) return null
+      await engineFor(card, frame)
+      return await atWork((engine) => engine.beforeStep(card, piece, step, frame))
     } catch {
       return null
     }
@@ -144,7 +163,8 @@ const face = {
     const card = cards.get(name)
     if (!card) return []
     try {
-      return (await engineFor(card)).outlook(card, frame)
+      await engineFor(card, frame)
+      return await atWork((engine) => engine.outlook(card, frame))
     } catch {
       // The picture tells the fault; without it there are no handles.
       return []
@@ -154,8 +174,11 @@ const face = {
 
 export type EngineFace = typeof face
 
-/** The engine, with the card's fonts loaded. */
-async function engineFor(card: Card): Promise<Engine> {
+/** How many frames ahead the pictures of sequences are fetched while one frame is made. */
+const AHEAD = 3
+
+/** The engine, with the card's fonts and pictures loaded, and those of sequences that a frame shows. */
+async function engineFor(card: Card, frame?: number): Promise<Engine> {
   const engine = await starting
   await Promise.all([
     ...fontsNamed(card)
@@ -164,8 +187,43 @@ async function engineFor(card: Card): Promise<Engine> {
     ...picturesOf(card)
       .filter((id) => !engine.pictures.has(id))
       .map((id) => once(id, () => loadPicture(engine, id))),
+    ...(frame === undefined ? [] : [fetchAhead(engine.sequences, pictureOfSequence, card, frame)]),
   ])
+  // In the order of play, while this frame is made.
+  if (frame !== undefined && sequencesOf(card).length > 0) {
+    for (let i = 1; i <= AHEAD; i++)
+      void fetchAhead(engine.sequences, pictureOfSequence, card, frame + i).catch(() => {})
+  }
   return engine
+}
+
+/** Lets the engine work; what of sequences it has not been given is fetched. */
+async function atWork<T>(work: (engine: Engine) => T): Promise<T> {
+  const engine = await starting
+  return withPictures(engine.sequences, pictureOfSequence, () => work(engine))
+}
+
+/** Pictures of sequences that are on their way. */
+const fetching = new Map<string, ReturnType<SequenceSource>>()
+
+const pictureOfSequence: SequenceSource = (id, index) => {
+  const key = `${id} ${index}`
+  const known = fetching.get(key) ?? fetchPicture(id, index).finally(() => fetching.delete(key))
+  fetching.set(key, known)
+  return known
+}
+
+async function fetchPicture(id: string, index: number): ReturnType<SequenceSource> {
+  const response = await fetch(`/api/sequences/${id}/pictures/${index}`).catch(() => null)
+  if (!response) return { message: 'The server cannot be reached.', remedy: 'It is tried again with the next picture.' }
+  if (!response.ok) {
+    const answer = (await response.json().catch(() => null)) as { data?: Fault } | null
+    return answer?.data ?? null
+  }
+  const number = (name: string) => Number(response.headers.get(name))
+  const bytes = await response.arrayBuffer()
+  const pixels = number('x-bits') === 16 ? new Uint16Array(bytes) : new Uint8Array(bytes)
+  return { width: number('x-width'), height: number('x-height'), pixels }
 }
 
 /** Bytes of an engine above which another one takes its place after a picture that could not be made. */
@@ -173,9 +231,9 @@ const LARGE = 1024 * 1024 * 1024
 
 /** Memory of pixels never shrinks: an engine that took much for nothing is given up, its fonts and pictures go on. */
 async function shrink(): Promise<void> {
-  const { memory, fonts, pictures } = await starting
+  const { memory, fonts, pictures, sequences } = await starting
   if (memory < LARGE) return
-  starting = import('#core/frame/engine').then(({ Engine }) => new Engine(fonts, pictures))
+  starting = import('#core/frame/engine').then(({ Engine }) => new Engine(fonts, pictures, { sequences }))
 }
 
 /** Work that several callers wait for is done once. */

@@ -166,12 +166,19 @@ export function pasteKeys(
 export function shiftMotion(card: Card, id: string, by: Frames): Card {
   const root = allPieces(card.pieces).find((piece) => piece.id === id)
   if (!root || by === 0) return card
-  const pieces: Piece[] = [root, ...allPieces(piecesIn(root))]
+  // What runs by a clock of its own starts later with it.
+  const hasClock = (piece: Piece) => 'clock' in piece && piece.clock !== 'around'
+  const within = (piece: Piece): Piece[] => [piece, ...(hasClock(piece) ? [] : piecesIn(piece).flatMap(within))]
+  const pieces = within(root)
   const lanes = pieces.flatMap(listPieceParameters).filter(({ value }) => isMoving(value))
-  return lanes.reduce((before, { address, value }) => {
+  const shifted = lanes.reduce((before, { address, value }) => {
     const moving = value as Moving<never>
     return setStored(before, address, { ...moving, keys: shiftedKeys(moving, by, card.length) })
   }, card)
+  return pieces.reduce((before, piece) => {
+    if (!('clock' in piece) || piece.clock !== 'own' || isMoving(piece.clockStart)) return before
+    return setStored(before, `${piece.id}/clockStart`, piece.clockStart + by)
+  }, shifted)
 }
 
 /** Keys later (or earlier); on the ring they come round, on an open line none stands before frame 0. */

@@ -9,7 +9,6 @@ import { formOf } from './form'
 import type { GridBox } from './grid-box'
 import type { Drawing, Standing } from './piece'
 import { isLinear, pictureSampler } from './prepared-paint'
-import type { ReadyPicture } from './ready-picture'
 import { halvingsFor, readyOnce, readySampler } from './ready-picture'
 
 /** The pixels of a picture or of a sequence, their edges as exact as those of a box. */
@@ -60,21 +59,9 @@ function sequenceOf(drawing: Drawing, { at, placement }: Standing, piece: Sequen
   const halvings = halvingsFor(picture, map)
   const ready = shown.map(({ share, picture }) => ({
     share,
-    picture: readyOnce(picture, { inLinear, alpha }, isLinear(card), halvings),
+    layers: readyOnce(kernels, picture, { inLinear, alpha }, isLinear(card), halvings),
   }))
-  return readySampler(kernels, mixed(ready), picture, map, false)
-}
-
-/** The sum of pictures of one size, each by its share. */
-function mixed(shown: readonly { share: number; picture: ReadyPicture }[]): ReadyPicture {
-  const [first, ...others] = shown
-  const { picture, share } = first!
-  if (others.length === 0) return picture
-  const { values } = picture
-  for (let i = 0; i < values.length; i++) values[i]! *= share
-  for (const other of others) {
-    const more = other.picture.values
-    for (let i = 0; i < values.length; i++) values[i]! += more[i]! * other.share
-  }
-  return picture
+  const { share, layers } = ready[0]!
+  ready.slice(1).forEach((other, i) => kernels.mixInto(other.layers, layers, i === 0 ? share : 1, other.share))
+  return readySampler(kernels, layers, picture, map, false)
 }

@@ -158,6 +158,6 @@ export function pictureSampler(
 ): (window: GridBox) => Layers {
   const picture = pictures.get(id, place)
   const reading = { ...STRAIGHT, inLinear: linear }
-  const ready = readyPicture(picture, reading, isLinear(card), halvingsFor(picture, map))
+  const ready = readyPicture(kernels, picture, reading, isLinear(card), halvingsFor(picture, map))
   return readySampler(kernels, ready, picture, map, repeated)
 }

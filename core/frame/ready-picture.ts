@@ -16,39 +16,72 @@ export interface Reading {
 export const STRAIGHT: Reading = { inLinear: false, alpha: 'straight' }
 
 /** Premultiplied RGBA of a picture, or of its halves. */
-export interface ReadyPicture {
+interface KeptPicture {
   values: Float32Array<ArrayBuffer>
   w: number
   h: number
 }
 
 /** What was made of pictures before: the same for every frame. */
-const ready = new WeakMap<Picture, Map<string, ReadyPicture>>()
+const ready = new WeakMap<Picture, Map<string, KeptPicture>>()
 
 /**
- * A picture premultiplied for blending in `linear` light or not, halved as often as is said. What is made is kept as long as the
- * picture lives.
+ * A picture premultiplied for blending in `linear` light or not, halved as often as is said. It is kept as long as the picture lives, 16
+ * bytes a pixel.
  */
-export function readyPicture(picture: Picture, reading: Reading, linear: boolean, halvings: number): ReadyPicture {
-  const kept = ready.get(picture) ?? new Map<string, ReadyPicture>()
+export function readyPicture(
+  kernels: Kernels,
+  picture: Picture,
+  reading: Reading,
+  linear: boolean,
+  halvings: number,
+): Layers {
+  const kept = ready.get(picture) ?? new Map<string, KeptPicture>()
   ready.set(picture, kept)
   const key = `${linear} ${reading.inLinear} ${reading.alpha} ${halvings}`
-  const found = kept.get(key)
-  if (found) return found
-  const made =
-    halvings === 0
-      ? { values: premultiplied(picture, reading, linear), w: picture.width, h: picture.height }
-      : halved(readyPicture(picture, reading, linear, halvings - 1))
-  kept.set(key, made)
-  return made
+  let found = kept.get(key)
+  if (!found) {
+    const mark = kernels.mark()
+    const layers = readyOnce(kernels, picture, reading, linear, halvings)
+    found = { values: kernels.rgba(layers).slice(), w: layers.w, h: layers.h }
+    kernels.release(mark)
+    kept.set(key, found)
+  }
+  const { values, w, h } = found
+  return { at: kernels.numbersOnce(values), w, h, stride: w * 16 }
 }
 
-/** As `readyPicture`, of a picture that is seen for a moment: nothing is kept. */
-export function readyOnce(picture: Picture, reading: Reading, linear: boolean, halvings: number): ReadyPicture {
-  let made: ReadyPicture = { values: premultiplied(picture, reading, linear), w: picture.width, h: picture.height }
-  for (let i = 0; i < halvings; i++) made = halved(made)
-  return made
+/** As `readyPicture`, of a picture that is seen for a moment: it lies in the kernels' memory alone. */
+export function readyOnce(
+  kernels: Kernels,
+  picture: Picture,
+  { inLinear, alpha }: Reading,
+  linear: boolean,
+  halvings: number,
+): Layers {
+  const light = linear === inLinear ? 'same' : inLinear ? 'toDisplay' : 'toLinear'
+  const isWide = picture.pixels.BYTES_PER_ELEMENT === 2
+  let layers =
+    alpha === 'straight'
+      ? kernels.readyStraight(picture, tableOf(light, isWide ? 65535 : 255))
+      : kernels.readyLaid(picture, tableOf(light, FINE), alpha === 'white' ? 1 : 0)
+  for (let i = 0; i < halvings; i++) layers = kernels.halfPicture(layers)
+  return layers
 }
+
+const LIGHTS = { same: (v: number) => v, toDisplay, toLinear }
+const tables = new Map<string, Float32Array>()
+
+/** Even steps from 0 to 1, each in the other light. */
+function tableOf(light: keyof typeof LIGHTS, steps: number): Float32Array {
+  const key = `${light} ${steps}`
+  const table = tables.get(key) ?? Float32Array.from({ length: steps + 1 }, (_, v) => LIGHTS[light](v / steps))
+  tables.set(key, table)
+  return table
+}
+
+/** Steps of the table for colours that are no steps of the file: finer than any file. */
+const FINE = 65535
 
 /** How often a picture is halved where `map` leads from render pixels to its own: until two of its pixels are one. */
 export function halvingsFor({ width, height }: Picture, { a, c }: Affine): number {
@@ -64,67 +97,16 @@ export function halvingsFor({ width, height }: Picture, { a, c }: Affine): numbe
  */
 export function readySampler(
   kernels: Kernels,
-  { values, w, h }: ReadyPicture,
+  layers: Layers,
   { width, height }: Pick<Picture, 'width' | 'height'>,
   map: Affine,
   repeated: boolean,
 ): (window: GridBox) => Layers {
-  const layers: Layers = { at: kernels.numbersOnce(values), w, h, stride: w * 16 }
-  const [kx, ky] = [w / width, h / height]
+  const [kx, ky] = [layers.w / width, layers.h / height]
   const scaled = {
     ...{ a: map.a * kx, b: map.b * kx, c: map.c * ky, d: map.d * ky },
     e: (map.e + width / 2) * kx,
     f: (map.f + height / 2) * ky,
   }
   return (window: GridBox) => kernels.samplePicture(window, layers, scaled, repeated)
-}
-
-/** Steps of the table for colours that are no steps of the file: finer than any file. */
-const FINE = 65535
-
-function premultiplied({ pixels }: Picture, { inLinear, alpha }: Reading, linear: boolean): Float32Array<ArrayBuffer> {
-  const top = pixels.BYTES_PER_ELEMENT === 1 ? 255 : 65535
-  const decoded = (v: number) => (linear === inLinear ? v : inLinear ? toDisplay(v) : toLinear(v))
-  const steps = alpha === 'straight' ? top : FINE
-  const table = Float32Array.from({ length: steps + 1 }, (_, v) => decoded(v / steps))
-  const values = new Float32Array(pixels.length)
-  if (alpha === 'straight') {
-    for (let i = 0; i < values.length; i += 4) {
-      const a = pixels[i + 3]! / top
-      if (a === 0) continue
-      values[i] = table[pixels[i]!]! * a
-      values[i + 1] = table[pixels[i + 1]!]! * a
-      values[i + 2] = table[pixels[i + 2]!]! * a
-      values[i + 3] = a
-    }
-    return values
-  }
-  for (let i = 0; i < values.length; i += 4) {
-    const a = pixels[i + 3]! / top
-    if (a === 0) continue
-    // What the ground gave to the mixture is taken away.
-    const ground = alpha === 'white' ? 1 - a : 0
-    for (let c = 0; c < 3; c++) {
-      const own = Math.min(a, Math.max(0, pixels[i + c]! / top - ground))
-      values[i + c] = table[Math.round((own / a) * FINE)]! * a
-    }
-    values[i + 3] = a
-  }
-  return values
-}
-
-/** Means of two by two pixels; an odd last row or column is left out. */
-function halved({ values, w, h }: ReadyPicture): ReadyPicture {
-  const [hw, hh] = [Math.max(1, w >> 1), Math.max(1, h >> 1)]
-  const half = new Float32Array(hw * hh * 4)
-  for (let y = 0; y < hh; y++) {
-    const [above, below] = [Math.min(2 * y, h - 1) * w, Math.min(2 * y + 1, h - 1) * w]
-    for (let x = 0; x < hw; x++) {
-      const [left, right] = [Math.min(2 * x, w - 1), Math.min(2 * x + 1, w - 1)]
-      const [p, q, r, s] = [(above + left) * 4, (above + right) * 4, (below + left) * 4, (below + right) * 4]
-      const at = (y * hw + x) * 4
-      for (let c = 0; c < 4; c++) half[at + c] = (values[p + c]! + values[q + c]! + values[r + c]! + values[s + c]!) / 4
-    }
-  }
-  return { values: half, w: hw, h: hh }
 }

@@ -115,7 +115,7 @@ function cutOf(distances: FrameDistances, length: Frames): Cut {
     const cost = costOf(distances, from, from + length)
     if (cost < least) [least, best] = [cost, from]
   }
-  return described(distances, best, best + length)
+  return cutAt(distances, best, best + length)
 }
 
 /** How unlike the frames around out are to those around in: where all are alike, value and speed go on. */
@@ -131,7 +131,8 @@ function costOf(distances: FrameDistances, from: Frames, to: Frames): number {
   return pairs > 0 ? sum / pairs : Infinity
 }
 
-function described(distances: FrameDistances, from: Frames, to: Frames): Cut {
+/** How a cut [from, to) of two frames at least repeats itself. */
+export function cutAt(distances: FrameDistances, from: Frames, to: Frames): Cut {
   const steps = Array.from({ length: to - from - 1 }, (_, i) => at(distances, from + i, from + i + 1)).sort(
     (a, b) => a - b,
   )
@@ -163,5 +164,5 @@ function loosest(distances: FrameDistances): Cut {
       if (cost < best.cost) best = { from, to: from + length, cost }
     }
   }
-  return described(distances, best.from, best.to)
+  return cutAt(distances, best.from, best.to)
 }

@@ -4,7 +4,7 @@ import type { Layers, PlaceWindow, Plane } from './memory'
 import { forMode } from './module'
 import type { Address } from './module'
 import type { Affine } from './spread'
-import { BrushKernels } from './brush'
+import { PictureKernels } from './pictures'
 
 export type { Layers, Picture, PlaceWindow, Plane, Segments } from './memory'
 export type { Affine, Edges, EdgeArea, MapChannel } from './spread'
@@ -38,7 +38,7 @@ export interface Stencil {
 }
 
 /** The typed face of the pixel kernels. Not thread-safe; each worker has its own. */
-export class Kernels extends BrushKernels {
+export class Kernels extends PictureKernels {
   private readonly tile: { at: Address; seed: number | undefined } = { at: this.take(64 * 64 * 16), seed: undefined }
 
   /** t = t0 + x·tx + y·ty at pixel centres. */

@@ -53,6 +53,18 @@ export interface KernelExports {
   placeScaled(src: Address, dst: Address, count: number, from: number, scale: number): void
   placeTile(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
   placeLines(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
+  readyStraight(src: Address, wide: boolean, dst: Address, count: number, table: Address): void
+  readyLaid(
+    src: Address,
+    wide: boolean,
+    dst: Address,
+    count: number,
+    table: Address,
+    steps: number,
+    ground: number,
+  ): void
+  halfPicture(src: Address, w: number, h: number, dst: Address, hw: number, hh: number): void
+  mixInto(src: Address, dst: Address, count: number, keep: number, share: number): void
   samplePicture(dst: Address, w: number, h: number, x0: number, y0: number, ...numbers: number[]): void
   addNoise(tile: Address, size: number, nx: number, ny: number, weight: number, seed: number): void
   mixByCoverage(coverage: Address, inside: Address, insideStride: number, dst: Address, ...numbers: number[]): void

@@ -1,3 +1,4 @@
+import type { VideoStream } from './programs'
 import type { Rate } from '../../core/values/rate'
 
 /** Bytes of a file of moving pictures, or of all numbered pictures together. */
@@ -21,6 +22,8 @@ export interface SequenceAbout {
   bits: 8 | 16
   /** On what its colours seem to be laid; null for pictures without alpha. */
   alpha: 'straight' | 'black' | 'white' | null
+  /** Of a video: what ffprobe says of it. */
+  stream?: VideoStream
   /** What was found odd, in sentences. */
   notes: string[]
 }

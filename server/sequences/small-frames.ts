@@ -32,7 +32,7 @@ export async function smallSequence(path: string): Promise<SmallSequence> {
 }
 
 /** The size of compared frames of a form. */
-const sizeFor = (width: number, height: number) => ({
+export const sizeFor = (width: number, height: number) => ({
   w: Math.min(ACROSS, width),
   h: Math.max(1, Math.round((Math.min(ACROSS, width) * height) / width)),
 })
@@ -63,7 +63,8 @@ function checkCount(path: string, count: number): void {
 /** The number that a file's name ends with. */
 const numberOf = (name: string) => Number(/(\d+)\.png$/i.exec(name)?.[1] ?? NaN)
 
-async function ofFolder(path: string): Promise<SmallSequence> {
+/** All numbered PNG files of a folder. */
+export async function ofFolder(path: string): Promise<SmallSequence> {
   const numbered = (await readdir(path))
     .filter((name) => Number.isFinite(numberOf(name)))
     .sort((a, b) => numberOf(a) - numberOf(b))
@@ -82,30 +83,37 @@ async function ofFolder(path: string): Promise<SmallSequence> {
   }
   const first = await sharp(join(path, numbered[0]!)).metadata()
   const { width, height } = first
-  const { w, h } = sizeFor(width, height)
   const frames: SmallFrame[] = []
-  for (const name of numbered) {
-    const file = join(path, name)
-    const picture = sharp(file)
-    const size = await picture.metadata().catch(() => null)
-    if (!size) throw new WaxError('no-picture', file, 'It cannot be read as a PNG file.', 'Write it again.')
-    if (size.width !== width || size.height !== height) {
-      throw new WaxError(
-        'other-size',
-        file,
-        `It is ${size.width}×${size.height} px, the first one ${width}×${height}.`,
-        'Bring in frames of one size.',
-      )
-    }
-    frames.push(compared(await small(picture, w, h)))
+  for (let i = 0; i < numbered.length; i += TOGETHER) {
+    const some = numbered.slice(i, i + TOGETHER).map((name) => ofFile(join(path, name), { width, height }))
+    frames.push(...(await Promise.all(some)))
   }
   return { frames, width, height, rate: null }
+}
+
+/** Files that are read at once. */
+const TOGETHER = 4
+
+async function ofFile(file: string, { width, height }: { width: number; height: number }): Promise<SmallFrame> {
+  const picture = sharp(file)
+  const size = await picture.metadata().catch(() => null)
+  if (!size) throw new WaxError('no-picture', file, 'It cannot be read as a PNG file.', 'Write it again.')
+  if (size.width !== width || size.height !== height) {
+    throw new WaxError(
+      'other-size',
+      file,
+      `It is ${size.width}×${size.height} px, the first one ${width}×${height}.`,
+      'Bring in frames of one size.',
+    )
+  }
+  const { w, h } = sizeFor(width, height)
+  return compared(await small(picture, w, h))
 }
 
 const small = (picture: Sharp, w: number, h: number): Promise<Buffer> =>
   picture.toColourspace('srgb').ensureAlpha().resize(w, h, { fit: 'fill', kernel: 'linear' }).raw().toBuffer()
 
-async function ofWebp(path: string): Promise<SmallSequence> {
+export async function ofWebp(path: string): Promise<SmallSequence> {
   const {
     width,
     pageHeight,
@@ -130,7 +138,7 @@ async function ofWebp(path: string): Promise<SmallSequence> {
   return { frames, width, height: pageHeight ?? height, rate }
 }
 
-async function ofVideo(path: string): Promise<SmallSequence> {
+export async function ofVideo(path: string): Promise<SmallSequence> {
   const stream = await videoStream(path)
   if (!stream)
     throw new WaxError(

@@ -30,11 +30,11 @@ export async function incoming(storage: string): Promise<string> {
 
 /**
  * Takes in what lies in a folder as `source`. Throws a WaxError where it is no sequence; the folder is gone afterwards. The same sequence
- * a second time is the same one.
+ * a second time is the same one. `hash` is that of the file, where it is known.
  */
-export async function takeIn(storage: string, folder: string, fileName: string): Promise<SequenceAbout> {
+export async function takeIn(storage: string, folder: string, fileName: string, hash?: string): Promise<SequenceAbout> {
   try {
-    const about = await aboutOf(folder, fileName)
+    const about = await aboutOf(folder, fileName, hash)
     await writeFile(join(folder, 'about.json'), JSON.stringify(about))
     const place = join(folderOf(storage), about.id)
     const known = await sequenceAbout(storage, about.id)
@@ -51,7 +51,7 @@ export async function takeIn(storage: string, folder: string, fileName: string):
   }
 }
 
-async function aboutOf(folder: string, fileName: string): Promise<SequenceAbout> {
+async function aboutOf(folder: string, fileName: string, sourceHash?: string): Promise<SequenceAbout> {
   const source = join(folder, 'source')
   const start = await startOf(source)
   if (start.toString('latin1', 0, 2) === 'PK') {
@@ -62,7 +62,7 @@ async function aboutOf(folder: string, fileName: string): Promise<SequenceAbout>
     const some = hasAlpha ? await someOfFolder(join(folder, 'frames')) : null
     return { id: idOf(hash), fileName, read: 'pictures', ...found, rate: null, alpha: some && guessAlpha(some) }
   }
-  const id = idOf(await hashOf(source))
+  const id = idOf(sourceHash ?? (await hashOf(source)))
   if (start.toString('latin1', 8, 12) === 'WEBP') {
     const { hasAlpha, ...found } = await webpAbout(source, fileName)
     expectSize(found, fileName)
@@ -71,7 +71,7 @@ async function aboutOf(folder: string, fileName: string): Promise<SequenceAbout>
   }
   const { hasAlpha, ...found } = await videoAbout(source, fileName)
   expectSize(found, fileName)
-  const alpha = hasAlpha ? guessAlpha(await someOfVideo(source, found.frames, found.rate)) : null
+  const alpha = hasAlpha ? guessAlpha(await someOfVideo(source, found)) : null
   const notes = [...found.notes, ...(await apngNotes(source, start))]
   return { id, fileName, read: 'video', ...found, notes, alpha }
 }
@@ -97,10 +97,13 @@ function expectSize({ width, height }: { width: number; height: number }, place:
   )
 }
 
+/** Half again as fast as SHA-256 where the processor has no help for that. */
+export const SEQUENCE_HASH = 'blake2b512'
+
 const idOf = (hash: string) => `sequence-${hash.slice(0, 16)}`
 
 async function hashOf(path: string): Promise<string> {
-  const hash = createHash('sha256')
+  const hash = createHash(SEQUENCE_HASH)
   for await (const part of createReadStream(path)) hash.update(part as Buffer)
   return hash.digest('hex')
 }
@@ -134,6 +137,12 @@ export async function sequenceAbout(storage: string, id: string): Promise<Sequen
   }
 }
 
+/** Where all of a sequence lies. */
+export const sequenceFolder = (storage: string, id: string): string => join(folderOf(storage), id)
+
+/** Where its pictures lie once all of them have been read. */
+export const framesFolder = (storage: string, id: string): string => join(folderOf(storage), id, 'frames')
+
 /** Where the file of a sequence lies as it was brought in. */
 export const sequenceSource = (storage: string, id: string): string => join(folderOf(storage), id, 'source')
 
@@ -147,7 +156,7 @@ interface Reading {
 const readings = new Map<string, Reading>()
 
 /** Reads the pictures of a sequence from its file, where they are not there: once in a process. */
-export function readPictures(storage: string, { id, read, bits }: SequenceAbout): Reading {
+export function readPictures(storage: string, { id, read, bits, stream }: SequenceAbout): Reading {
   const place = join(folderOf(storage), id)
   const known = readings.get(place)
   if (known) return known
@@ -157,7 +166,7 @@ export function readPictures(storage: string, { id, read, bits }: SequenceAbout)
     await mkdir(folder, { recursive: true })
     const source = join(place, 'source')
     if (read === 'webp') await decodeWebp(source, folder)
-    else if (read === 'video') await decodeVideo(source, bits, folder)
+    else if (stream) await decodeVideo(source, stream, bits, folder)
     else await unpackNumbered(source, id, folder)
     await rename(folder, join(place, 'frames')).catch(() => rm(folder, { recursive: true, force: true }))
   }

@@ -1,3 +1,4 @@
+import { setPriority } from 'node:os'
 import { WaxError } from '../../core/errors'
 import type { Rate } from '../../core/values/rate'
 import { rateSchema } from '../../core/values/rate'
@@ -12,6 +13,7 @@ import { MOST_SEQUENCE_FRAMES } from '../../core/pieces/sequence'
 
 type Described = Pick<SequenceAbout, 'width' | 'height' | 'frames' | 'order' | 'rate' | 'bits' | 'notes'> & {
   hasAlpha: boolean
+  stream: VideoStream
 }
 
 /** Files whose pictures are each shown for a time of their own. */
@@ -41,7 +43,7 @@ export async function videoAbout(path: string, place: string): Promise<Described
   const timed = TIMED.has(codec_name) ? evened(await durations(path)) : null
   const notes = timed?.note ? [timed.note] : []
   return {
-    ...{ width, height, notes },
+    ...{ width, height, notes, stream },
     frames: timed?.order?.length ?? stored,
     order: timed?.order ?? null,
     rate: timed ? timed.rate : rate,
@@ -111,10 +113,17 @@ function toRgb({ pix_fmt, color_space, height }: VideoStream): string {
   return `scale=flags=accurate_rnd+full_chroma_int+full_chroma_inp${matrix}`
 }
 
+/** Niceness of what is done ahead. */
+const BEHIND = 10
+
 /** Writes every stored picture of a file into a folder, in their order, each of them whole as soon as it is there. */
-export async function decodeVideo(path: string, bits: 8 | 16, folder: string, signal?: AbortSignal): Promise<void> {
-  const stream = await videoStream(path)
-  if (!stream) return
+export async function decodeVideo(
+  path: string,
+  stream: VideoStream,
+  bits: 8 | 16,
+  folder: string,
+  signal?: AbortSignal,
+): Promise<void> {
   const { child, ended, check } = startFfmpeg([
     ...decoderOf(stream),
     ...(await readerOf(path)),
@@ -123,6 +132,8 @@ export async function decodeVideo(path: string, bits: 8 | 16, folder: string, si
     ...['-c:v', 'png', '-compression_level', '1', '-pred', 'up'],
     ...['-f', 'image2', '-atomic_writing', '1', '-start_number', '0', `${folder}/%06d.png`],
   ])
+  // What somebody waits for on the stage goes first.
+  if (child.pid) setPriority(child.pid, BEHIND)
   const stop = () => child.kill('SIGKILL')
   signal?.addEventListener('abort', stop)
   await ended
@@ -134,12 +145,13 @@ export async function decodeVideo(path: string, bits: 8 | 16, folder: string, si
 /** Across: enough to tell on what colours were laid. */
 const GUESSED = 480
 
-/** A few pictures of a file, small, from its beginning to near its end: straight RGBA as the file has it. */
-export async function someOfVideo(path: string, frames: number, rate: Rate | null): Promise<Uint8Array[]> {
-  const stream = await videoStream(path)
-  if (!stream) return []
+/** Two pictures of a file, small, from within it, where more is seen than at its ends: straight RGBA as the file has it. */
+export async function someOfVideo(
+  path: string,
+  { stream, frames, rate }: Pick<Described, 'stream' | 'frames' | 'rate'>,
+): Promise<Uint8Array[]> {
   const perSecond = rate ? rate.numerator / rate.denominator : 25
-  const at = [0, 0.3, 0.6, 0.9].map((share) => (Math.floor(frames * share) / perSecond).toFixed(3))
+  const at = [0.35, 0.7].map((share) => (Math.floor(frames * share) / perSecond).toFixed(3))
   const reader = await readerOf(path)
   const found = await Promise.all(
     at.map((seconds) =>

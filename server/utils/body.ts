@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import { createWriteStream } from 'node:fs'
 import type { H3Event } from 'h3'
 import { LARGEST_CARD_BYTES } from '../../core/card/read'
@@ -35,8 +36,15 @@ export function bodyBytes(event: H3Event, most: number, fault: Fault): Promise<U
   })
 }
 
-/** Writes the body of a request into a file, which may be larger than the memory. As `bodyBytes` else. */
-export async function bodyFile(event: H3Event, path: string, most: number, fault: Fault): Promise<void> {
+/** Writes the body of a request into a file, which may be larger than the memory; gives its hash. As `bodyBytes` else. */
+export async function bodyFile(
+  event: H3Event,
+  path: string,
+  most: number,
+  fault: Fault,
+  algorithm: string,
+): Promise<string> {
+  const hash = createHash(algorithm)
   const { req, res } = event.node
   const file = createWriteStream(path)
   try {
@@ -49,6 +57,7 @@ export async function bodyFile(event: H3Event, path: string, most: number, fault
         length += part.length
         if (length <= most) {
           if (!file.write(part)) req.pause()
+          hash.update(part)
           return
         }
         req.off('data', take)
@@ -64,6 +73,7 @@ export async function bodyFile(event: H3Event, path: string, most: number, fault
         if (!req.complete) reject(refusal(400, CUT_OFF))
       })
     })
+    return hash.digest('hex')
   } catch (error) {
     file.destroy()
     throw error

@@ -17,6 +17,7 @@ import { wordingAt } from '#core/card/wording'
 import { useBench } from '~/stores/bench'
 import { useClipboard } from '~/stores/clipboard'
 import { useSeals } from '~/stores/seals'
+import { useSequences } from '~/stores/sequences'
 import { useStage } from '~/stores/stage'
 import NameInput from '../fields/NameInput.vue'
 import EyeButton from './EyeButton.vue'
@@ -29,6 +30,7 @@ const { shown: moment } = useMoment(() => props.piece.id)
 const there = computed(() => switchValue(props.piece.on, moment.value))
 const clipboard = useClipboard()
 const seals = useSeals()
+const sequences = useSequences()
 const stage = useStage()
 const work = useStackWork()
 const folded = computed(() => stage.folded.has(props.piece.id))
@@ -50,6 +52,9 @@ const paint = computed(() => {
   const { value: one } = sampled
   if (one.kind === 'painting')
     return one.strokes.length > 0 ? `linear-gradient(${one.strokes.at(-1)!.colour} 0 0)` : 'none'
+  if (one.kind === 'sequence' && one.sequence && sequences.known[one.sequence.id]?.ended)
+    return `center / cover url(/api/sequences/${one.sequence.id}/pictures/${Math.floor(one.sequence.frames / 2)}?across=96)`
+  if (one.kind === 'picture' && one.picture) return `center / cover url(/api/pictures/${one.picture}/file)`
   if (holdsPieces(one)) return 'linear-gradient(#fff6ee 0 0)'
   if (props.piece.kind === 'wash') return 'repeating-linear-gradient(-55deg, #fff6ee66 0 3px, #fff6ee22 3px 7px)'
   return coat ? paintCss(coatPaint(coat), moment.value) : 'none'

@@ -25,6 +25,7 @@ import PathSettings from './PathSettings.vue'
 import PictureSettings from './PictureSettings.vue'
 import RowGroup from './RowGroup.vue'
 import SealLine from './SealLine.vue'
+import SequenceSettings from './SequenceSettings.vue'
 import SectionChart from './SectionChart.vue'
 import TimeSettings from './TimeSettings.vue'
 import TypeForms from './TypeForms.vue'
@@ -164,6 +165,7 @@ const help = computed(() => definition.value?.help ?? '')
           <LetterMotion v-if="bench.piece.kind === 'type'" :key="bench.piece.id" :piece="bench.piece" />
           <PathSettings v-if="bench.piece.kind === 'path'" :piece="bench.piece" />
           <PictureSettings v-if="bench.piece.kind === 'picture'" :piece="bench.piece" />
+          <SequenceSettings v-if="bench.piece.kind === 'sequence'" :key="bench.piece.id" :piece="bench.piece" />
         </template>
         <BrushTray v-if="bench.mask?.kind === 'painted'" />
         <PaintField v-for="paint in paints" :key="paint.address" v-bind="paint" :places="places" />

@@ -89,7 +89,9 @@ function draw(kind: DrawnKind) {
             </template>
             <button class="kind" role="menuitem" @click="file?.click()">
               <PieceKindIcon kind="picture" />
-              <span>Files…<small class="quiet">Pictures, SVG as paths; or drop them on the stage</small></span>
+              <span
+                >Files…<small class="quiet">Pictures, sequences, SVG as paths; or drop them on the stage</small></span
+              >
             </button>
           </div>
         </VMenu>
@@ -98,7 +100,7 @@ function draw(kind: DrawnKind) {
     <input
       ref="file"
       type="file"
-      accept="image/png,image/jpeg,image/webp,image/svg+xml,.svg"
+      accept="image/*,video/*,.svg,.apng,.mov,.mkv,.zip"
       multiple
       hidden
       data-test="piece-file"

@@ -31,5 +31,6 @@ export {
 export { grainRows, coarseGrainRows } from './grain'
 export { moveRows, displaceRows, partRows, spreadRows, mapPlane } from './moved-picture'
 export { addDisc, addTip } from './brush'
+export { readyStraight, readyLaid, halfPicture, mixInto } from './ready-picture'
 export { addFlowNoise } from './flow-noise'
 export { exp, pow, sin, cos, cbrt, log, acos } from './exact'

@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { getQuery } from 'h3'
 import { sequences } from '../../database/schema'
 import { LARGEST_SEQUENCE_BYTES } from '../../sequences/about'
-import { incoming, readPictures, takeIn } from '../../sequences/store'
+import { incoming, readPictures, SEQUENCE_HASH, takeIn } from '../../sequences/store'
 
 /**
  * Takes a file of moving pictures, or a ZIP file of numbered PNG files, as the body, its name as `?name=`. Answers as soon as it is known
@@ -13,18 +13,20 @@ export default route(async (event) => {
   const name = String(getQuery(event).name ?? 'sequence').slice(0, 200)
   const { storage } = useRuntimeConfig()
   const folder = await incoming(storage)
+  let hash: string
   try {
-    await bodyFile(event, join(folder, 'source'), LARGEST_SEQUENCE_BYTES, {
+    const fault = {
       code: 'sequence-too-large',
       place: name,
       message: 'The file is too large.',
       remedy: `Sequences may have up to ${LARGEST_SEQUENCE_BYTES / 1024 / 1024} MB.`,
-    })
+    }
+    hash = await bodyFile(event, join(folder, 'source'), LARGEST_SEQUENCE_BYTES, fault, SEQUENCE_HASH)
   } catch (error) {
     await rm(folder, { recursive: true, force: true })
     throw error
   }
-  const about = await takeIn(storage, folder, name)
+  const about = await takeIn(storage, folder, name, hash)
   const { id, fileName, width, height, frames } = about
   await useDatabase().insert(sequences).values({ id, fileName, width, height, frames }).onConflictDoNothing()
   if (about.read !== 'pictures') readPictures(storage, about)

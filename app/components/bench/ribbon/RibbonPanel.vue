@@ -10,7 +10,7 @@ import type { Piece } from '#core/card/schema'
 import { allPieces } from '#core/card/tree'
 import { followPointer } from '~/composables/follow-pointer'
 import { useRibbonTime } from '~/composables/ribbon-time'
-import { NAMES, useRibbonView } from '~/composables/ribbon-view'
+import { heightOfSpan, NAMES, useRibbonView } from '~/composables/ribbon-view'
 import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
 import CurveCharts from './CurveCharts.vue'
@@ -39,8 +39,8 @@ interface Row {
   piece: Piece | null
   lane: ParameterPlace | null
 }
-/** Heights of the rows in their own style sheets. */
-const [SPAN, LANE] = [22, 30]
+/** Height of the lanes in their own style sheet. */
+const LANE = 30
 
 /** The card's own lanes, then each piece that moves, has a span or is selected, with its lanes below it. */
 const rows = computed<Row[]>(() => {
@@ -55,7 +55,10 @@ const rows = computed<Row[]>(() => {
     ...(time.isIn(null) ? laneRows(null) : []),
     ...allPieces(bench.card?.pieces ?? [])
       .filter(shown)
-      .flatMap((piece): Row[] => [{ key: piece.id, height: SPAN, piece, lane: null }, ...laneRows(piece.id)]),
+      .flatMap((piece): Row[] => [
+        { key: piece.id, height: heightOfSpan(piece), piece, lane: null },
+        ...laneRows(piece.id),
+      ]),
   ]
 })
 

@@ -5,6 +5,7 @@ import { PIECE_KINDS } from '#core/pieces/table'
 import { allPieces } from '#core/card/tree'
 import type { Fault } from '#core/errors'
 import type { PieceOutlook } from '#core/frame/outlook'
+import { droppedFiles } from '~/composables/numbered-files'
 import { backdropCss } from '~/composables/backdrops'
 import { useBringFiles } from '~/composables/bring-files'
 import { coatTitle } from '~/composables/coat-words'
@@ -12,6 +13,7 @@ import { entryTitle } from '~/composables/entry-words'
 import { followPointer } from '~/composables/follow-pointer'
 import { useKeys } from '~/composables/keys'
 import { useBench } from '~/stores/bench'
+import { useSequences } from '~/stores/sequences'
 import { useStage } from '~/stores/stage'
 import StageFooter from './StageFooter.vue'
 import StageHandles from './StageHandles.vue'
@@ -33,6 +35,7 @@ const MARGIN = 26
 const bench = useBench()
 const stage = useStage()
 const { bringIn } = useBringFiles()
+const sequences = useSequences()
 const mat = ref<HTMLElement>()
 const { width: matWidth, height: matHeight } = useElementSize(mat)
 const zoomChoice = ref<'fit' | number>('fit')
@@ -150,10 +153,12 @@ function leave({ button, target }: PointerEvent) {
 }
 
 /** Files are brought in where they are dropped. */
-function dropFiles(event: DragEvent) {
-  const files = [...(event.dataTransfer?.files ?? [])]
+async function dropFiles(event: DragEvent) {
+  // The list is empty after the event: the entries are taken at once.
+  const dropped = event.dataTransfer && droppedFiles(event.dataTransfer)
   const screen = mat.value!.querySelector('.screen')!.getBoundingClientRect()
   const point = { x: (event.clientX - screen.left) / zoom.value, y: (event.clientY - screen.top) / zoom.value }
+  const files = (await dropped) ?? []
   if (files.length > 0) void bringIn(files, { x: Math.round(point.x), y: Math.round(point.y) })
 }
 
@@ -224,6 +229,10 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
           />
         </div>
       </div>
+      <p v-if="sequences.sending" class="state coming" role="status">
+        Bringing in {{ sequences.sending.name }}
+        <progress :value="sequences.sending.share" max="1" />
+      </p>
       <p v-if="fault" class="fault" role="alert">{{ fault.message }} {{ fault.remedy }}</p>
     </div>
     <StageFooter v-model:zoom="zoomChoice" :zooms="ZOOMS" :fit="fit" :cost="cost" />
@@ -275,6 +284,10 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   background: linear-gradient(#fff6ee 0 0) center / 2px 100% no-repeat;
   border: 0;
   filter: drop-shadow(0 0 1px #000);
+}
+.coming progress {
+  width: 120px;
+  accent-color: var(--teal);
 }
 .state {
   position: sticky;
