@@ -6,11 +6,12 @@ import { runMigrations } from 'graphile-worker'
 import { expectCard } from '../../core/card/read'
 import { readSealsText } from '../../core/seals/read'
 import { connect } from './connect'
-import { cards, seals } from './schema'
+import { takeInPath } from '../sequences/store'
+import { cards, seals, sequences } from './schema'
 import { bringUpToDate } from './up-to-date'
 
-// Brings the database up to date and, where the shelf has never had a card, lays the demo cards on it, and the shipped seals
-// beside them.
+// Brings the database up to date and, where the shelf has never had a card, lays the demo cards on it with the sequences that
+// they show, and the shipped seals beside them.
 
 const url = process.env.NUXT_DATABASE_URL
 if (!url) throw new Error('NUXT_DATABASE_URL names no database.')
@@ -18,7 +19,8 @@ if (!url) throw new Error('NUXT_DATABASE_URL names no database.')
 const { database, client } = connect(url)
 await migrate(database, { migrationsFolder: 'server/database/migrations' })
 await runMigrations({ connectionString: url })
-await bringUpToDate(database, process.env.NUXT_STORAGE ?? '.wax/storage')
+const storage = process.env.NUXT_STORAGE ?? '.wax/storage'
+await bringUpToDate(database, storage)
 const [known] = await database.select({ cards: count() }).from(cards)
 if (known?.cards === 0) {
   const files = (await readdir('demo/cards')).filter((file) => file.endsWith('.card.json')).sort()
@@ -28,6 +30,13 @@ if (known?.cards === 0) {
     // Cards are listed last touched first: the first file is to stand first.
     const updatedAt = new Date(Date.now() - i * 1000)
     await database.insert(cards).values({ id, name: document.name, document, updatedAt })
+  }
+}
+if (known?.cards === 0) {
+  for (const file of await readdir('demo/sequences')) {
+    const about = await takeInPath(storage, join('demo/sequences', file))
+    const { id, fileName, width, height, frames } = about
+    await database.insert(sequences).values({ id, fileName, width, height, frames }).onConflictDoNothing()
   }
 }
 const [sealed] = await database.select({ seals: count() }).from(seals)

@@ -6,6 +6,7 @@ import { Engine } from '#core/frame/engine'
 import { COATS } from '#core/coats/table'
 import { paintSchema } from '#core/values/paints'
 import type { Card } from '#core/card/schema'
+import { withDemoSequences } from '../support/demo-sequences'
 import { coat, demoCard, emptyCard, engineWithFonts, pixelAt, solid, withBox, withType } from '../support/engine'
 
 const engine = engineWithFonts()
@@ -53,7 +54,9 @@ test.each(readdirSync('demo/cards').map((file) => file.replace('.card.json', '')
   '%s closes its loop: the seam is no larger than its neighbours',
   (file) => {
     const card = demoCard(file)
-    const frames = [-3, -2, -1, 0, 1, 2].map((frame) => premultiplied(engine.render(card, frame, { scale: 0.25 })))
+    const frames = [-3, -2, -1, 0, 1, 2].map((frame) =>
+      premultiplied(withDemoSequences(engine, () => engine.render(card, frame, { scale: 0.25 }))),
+    )
     const steps = frames
       .slice(1)
       .map((pixels, i) => pixels.reduce((sum, v, k) => sum + Math.abs(v - frames[i]![k]!), 0))

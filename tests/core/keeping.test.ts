@@ -5,6 +5,7 @@ import type { View } from '#core/frame/engine'
 import { Engine } from '#core/frame/engine'
 import { Kept } from '#core/kept'
 import { SHIPPED_FONTS } from '#core/type/families'
+import { withDemoSequences } from '../support/demo-sequences'
 import { coat, DEMO_CARDS, demoCard, emptyCard, fontBytes, solid, withBox, withType } from '../support/engine'
 
 function engine(keeps: boolean): Engine {
@@ -82,6 +83,13 @@ function cards(): Card[] {
 
 const ALL = cards()
 
+test('what is computed beyond a tile changes no bit of it, where areas lie between two steps', () => {
+  const card = demoCard('05-names')
+  const view: View = { scale: 0.15, bits: 16, region: { x: 64, y: 64, w: 64, h: 64 } }
+  const alone = engine(false).render(card, 2, view)
+  for (const beyond of [64, 128]) expect(engine(false).render(card, 2, { ...view, beyond }).pixels).toEqual(alone.pixels)
+})
+
 describe('what is kept between frames', () => {
   const kept = engine(true)
   const fresh = engine(false)
@@ -107,8 +115,9 @@ describe('what is kept between frames', () => {
           const region = tile ? { x: 64, y: 64, w: 64, h: 64 } : null
           for (let i = 0; i < times; i++) {
             const view: View = { scale, bits, draft, ...(region ? { region } : {}) }
-            const picture = kept.render(card, frame + i, { ...view, beyond, ...(again && reuse ? { reuse } : {}) })
-            const bare = fresh.render(card, frame + i, view)
+            const more = { ...view, beyond, ...(again && reuse ? { reuse } : {}) }
+            const picture = withDemoSequences(kept, () => kept.render(card, frame + i, more))
+            const bare = withDemoSequences(fresh, () => fresh.render(card, frame + i, view))
             expect(Buffer.from(picture.pixels).equals(Buffer.from(bare.pixels))).toBe(true)
             reuse = picture.pixels
           }

@@ -7,14 +7,18 @@ import { PictureWanted } from '#core/paint/sequences'
 export const SEQUENCE = 'sequence-0123456789abcdef'
 
 /** Lets an engine work, with pictures of sequences that are made as they are asked for. */
-export function supplied<T>(engine: Engine, pictureAt: (index: number) => Picture | null, work: () => T): T {
+export function supplied<T>(
+  engine: Engine,
+  pictureAt: (index: number, id: string) => Picture | null,
+  work: () => T,
+): T {
   try {
     for (;;) {
       try {
         return work()
       } catch (error) {
         if (!(error instanceof PictureWanted)) throw error
-        engine.sequences.add(error.id, error.index, pictureAt(error.index))
+        engine.sequences.add(error.id, error.index, pictureAt(error.index, error.id))
       }
     }
   } finally {
