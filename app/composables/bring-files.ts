@@ -1,5 +1,6 @@
 import { changePiece, addPiece } from '#core/edit/stack'
 import type { Card, Piece } from '#core/card/schema'
+import type { BroughtPicture } from '#core/edit/inside'
 import { showInside } from '#core/edit/inside'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { unplace } from '#core/outline/outline'
@@ -95,11 +96,22 @@ export function useBringFiles() {
     bench.select(made)
   }
 
-  /** Brings in a picture and shows it within the face of a piece that stands somewhere. */
-  async function inside(file: File, piece: Piece, stands: PieceOutlook | undefined) {
+  async function brought(files: readonly File[]): Promise<BroughtPicture> {
+    const [lot] = await lotsOf(files)
+    const file = lot!.files[0]!
+    if (lot!.moves) {
+      const found = await sequences.bringIn(lot!.files)
+      const { width, height, ...values } = sequenceValues(found, bench.card!)
+      return { kind: 'sequence', name: plainName(found.fileName), width, height, values }
+    }
     const id = await pictures.bringIn(file)
     const { width, height } = pictures.list.find((other) => other.id === id)!
-    const brought = { id, width, height, name: nameOf(file) }
+    return { kind: 'picture', name: nameOf(file), width, height, values: { picture: id } }
+  }
+
+  /** Brings in a picture, or a sequence, and shows it within the face of a piece that stands somewhere. */
+  async function inside(files: readonly File[], piece: Piece, stands: PieceOutlook | undefined) {
+    const picture = await brought(files)
     const corners = stands?.corners.map((corner) => unplace(stands.parent, corner)) ?? []
     const [xs, ys] = [corners.map(({ x }) => x), corners.map(({ y }) => y)]
     const around = { left: Math.min(...xs), top: Math.min(...ys), right: Math.max(...xs), bottom: Math.max(...ys) }
@@ -112,7 +124,7 @@ export function useBringFiles() {
     }
     let made = ''
     bench.edit(`Picture inside ${piece.name}`, (card) => {
-      const shown = showInside(card, piece.id, brought, around)
+      const shown = showInside(card, piece.id, picture, around)
       made = shown.id
       return shown.card
     })

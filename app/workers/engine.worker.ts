@@ -216,6 +216,7 @@ const pictureOfSequence: SequenceSource = (id, index) => {
 async function fetchPicture(id: string, index: number): ReturnType<SequenceSource> {
   const response = await fetch(`/api/sequences/${id}/pictures/${index}`).catch(() => null)
   if (!response) return { message: 'The server cannot be reached.', remedy: 'It is tried again with the next picture.' }
+  if (response.status === 404) return null
   if (!response.ok) {
     const answer = (await response.json().catch(() => null)) as { data?: Fault } | null
     return answer?.data ?? null

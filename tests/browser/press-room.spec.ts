@@ -47,8 +47,9 @@ async function startRender(page: Page, { format, first, last }: { format: string
 }
 
 // Type, strokes and shadows; textures, sheen and a turning direction; a group, lift and a swept body; washes with bloom, grain and
-// steps; bands, maps and other pieces.
-for (const file of ['01-opening', '07-frozen', '08-lift', '17-torn-type', '18-print-shop']) {
+// steps; bands, maps and other pieces; a sequence as a matte, and a twin of it.
+const SEQUENCES: Record<string, string[]> = { '27-slate': ['--sequence', 'demo/sequences/paper-edge.zip'] }
+for (const file of ['01-opening', '07-frozen', '08-lift', '17-torn-type', '18-print-shop', '27-slate']) {
   test(`bench, command line and server make the same bytes of ${file}`, async ({ page }) => {
     const card = { ...demoCard(file), name: `Press test · ${file}` }
     const within = (name: string) => join(folder, `${file}-${name}`)
@@ -61,7 +62,10 @@ for (const file of ['01-opening', '07-frozen', '08-lift', '17-torn-type', '18-pr
 
     const path = within('card.json')
     writeFileSync(path, JSON.stringify(card))
-    execFileSync(process.execPath, ['.wax/node/wax.mjs', 'render', path, '--frames', '20-22', '--out', within('cli')])
+    execFileSync(process.execPath, [
+      ...['.wax/node/wax.mjs', 'render', path, ...(SEQUENCES[file] ?? [])],
+      ...['--frames', '20-22', '--out', within('cli')],
+    ])
 
     await startRender(page, { format: 'PNG sequence', first: 20, last: 22 })
     await expect(item(page)).toHaveAttribute('data-status', 'done', { timeout: 60_000 })

@@ -87,7 +87,8 @@ test('what is computed beyond a tile changes no bit of it, where areas lie betwe
   const card = demoCard('05-names')
   const view: View = { scale: 0.15, bits: 16, region: { x: 64, y: 64, w: 64, h: 64 } }
   const alone = engine(false).render(card, 2, view)
-  for (const beyond of [64, 128]) expect(engine(false).render(card, 2, { ...view, beyond }).pixels).toEqual(alone.pixels)
+  for (const beyond of [64, 128])
+    expect(engine(false).render(card, 2, { ...view, beyond }).pixels).toEqual(alone.pixels)
 })
 
 describe('what is kept between frames', () => {

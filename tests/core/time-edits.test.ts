@@ -111,7 +111,12 @@ describe('links', () => {
 
   test('a picture comes in as large as the face that it is shown within', () => {
     const around = { left: 10, top: 20, right: 110, bottom: 60 }
-    const { card: own, id } = showInside(card(), 'box', { id: PICTURE, name: 'Water', width: 50, height: 40 }, around)
+    const { card: own, id } = showInside(
+      card(),
+      'box',
+      { kind: 'picture', name: 'Water', width: 50, height: 40, values: { picture: PICTURE } },
+      around,
+    )
     const [picture] = own.pieces as [PicturePiece]
     expect(picture).toMatchObject({
       id,

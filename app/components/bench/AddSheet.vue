@@ -32,7 +32,11 @@ const POURS = COATS.map(({ kind, label, help, parameters }): Pour => {
 
 /** What holds a piece beside masks. A wash runs with what it treats, and has no face. */
 const HOLDS = [
-  { kind: 'inside', label: 'Picture inside', help: 'Brings in a picture and shows it within the face of this piece' },
+  {
+    kind: 'inside',
+    label: 'Picture inside',
+    help: 'Brings in a picture or a sequence and shows it within the face of this piece',
+  },
   { kind: 'clock', label: 'Clock', help: 'Gives what lies in it a time of its own: slower, backward, again, held' },
 ]
 

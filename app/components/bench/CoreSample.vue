@@ -16,12 +16,14 @@ import type { PieceOutlook } from '#core/frame/outlook'
 import { switchValue } from '#core/values/evaluated'
 import { PIECE_KINDS } from '#core/pieces/table'
 import { useBringFiles } from '~/composables/bring-files'
-import { withChosenFile } from '~/composables/chosen-file'
+import { faultOf } from '~/composables/api'
+import { chosenFiles } from '~/composables/chosen-file'
 import { clockWords } from '~/composables/clock-words'
 import { coatTitle } from '~/composables/coat-words'
 import { useMoment } from '~/composables/moment'
 import { useStackWork } from '~/composables/stack-work'
 import { useBench } from '~/stores/bench'
+import { useNotices } from '~/stores/notices'
 import { useBrush } from '~/stores/brush'
 import { useRibbon } from '~/stores/ribbon'
 import { useStage } from '~/stores/stage'
@@ -110,14 +112,20 @@ function hold(kind: string, label: string) {
   }
 }
 
-const bringInside = (event: Event) =>
-  withChosenFile(event, (file) =>
-    inside(
-      file,
-      props.piece,
-      props.outlook.find(({ id }) => id === props.piece.id),
-    ),
-  )
+async function bringInside(event: Event) {
+  const files = chosenFiles(event)
+  const { piece, outlook } = props
+  if (files.length === 0) return
+  try {
+    await inside(
+      files,
+      piece,
+      outlook.find(({ id }) => id === piece.id),
+    )
+  } catch (error) {
+    useNotices().fault(faultOf(error))
+  }
+}
 
 /** A clock of its own, in a few words; null where it runs with the time around it. */
 const clock = computed(() => (hasOwnTime(props.piece) ? clockWords(props.piece, moment.value) : null))
@@ -221,7 +229,8 @@ function toggle(coat: Coat) {
     <input
       ref="pictureFile"
       type="file"
-      accept="image/png,image/jpeg,image/webp"
+      accept="image/*,video/*,.apng,.mov,.mkv,.zip"
+      multiple
       hidden
       data-test="inside-file"
       @change="bringInside"

@@ -199,8 +199,8 @@ function use() {
               ><canvas ref="canvas" :width="SIDE" :height="SIDE"
             /></foreignObject>
             <g ref="axes" class="axes" />
-            <text class="axis" :x="SIDE" :y="SIDE - 6" text-anchor="end">first picture</text>
-            <text class="axis" x="6" y="12">picture after the last</text>
+            <text class="axis" :x="SIDE - 6" :y="SIDE - 24" text-anchor="end">across: the first picture</text>
+            <text class="axis" :x="SIDE - 6" :y="SIDE - 8" text-anchor="end">up: the one after the last</text>
             <template v-if="compared">
               <path class="cross" :d="`M${x(from)},${y(from)}V${y(to)}H${x(to)}`" />
               <circle
@@ -244,7 +244,7 @@ function use() {
               Its loop of {{ bench.card!.length }} frames is no multiple of that: the sequence jumps there.
             </template>
           </p>
-          <div v-if="cuts.length > 1" class="cuts">
+          <div v-if="cuts.length > 0" class="cuts">
             <button
               v-for="one in cuts"
               :key="`${one.in} ${one.out}`"
