@@ -10,16 +10,17 @@ import { section } from './section'
 
 const USAGE = `Usage:
   wax render CARD --out PATH [--format ${RENDER_FORMATS.join('|')}] [--bits 8|16] [--frames FIRST-LAST] [--length FRAMES] [--font FILE]… [--picture FILE]…
-                  [--threads N]
+                  [--sequence PATH]… [--threads N]
   wax check CARD
   wax evaluate CARD --frame N
   wax section CARD --piece ID --frame N
   wax kinds [--json]
-  wax loop CARD [--json] [--width PX] [--font FILE]… [--picture FILE]…
+  wax loop CARD [--json] [--width PX] [--font FILE]… [--picture FILE]… [--sequence PATH]…
   wax cut FILE [--json]
-CARD is a .card.json file, or a .card.zip with its fonts and pictures. --length repeats whole holds of a card with zones, as near to the length as they come. For png, a PATH that ends in .zip makes an archive, any other a folder.
---font brings a TTF, OTF, WOFF or WOFF2 file that the card uses, --picture a PNG, JPEG or WebP file. Where
-a .card.json names a picture by its file, as in "picture": "boat.png", that file is read from the folder of the card.
+CARD is a .card.json file, or a .card.zip with its fonts, pictures and sequences. --length repeats whole holds of a card with zones, as near to the length as they come. For png, a PATH that ends in .zip makes an archive, any other a folder.
+--font brings a TTF, OTF, WOFF or WOFF2 file that the card uses, --picture a PNG, JPEG or WebP file,
+--sequence a file of moving pictures, a ZIP file or a folder of numbered PNG files. Where a .card.json names a picture or a sequence by its
+file, as in "picture": "boat.png", that file is read from the folder of the card.
 section prints, as JSON, what each coat lays at each distance from a straight edge of the piece.
 kinds lists every table: pieces, coats, finishes, outline steps, masks, motors, letter motion, paints, curves, blend modes, deliveries, with their values.
 loop tells what every moving value does across the seam, and how much neighbouring pictures differ round the ring.
