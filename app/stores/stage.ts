@@ -7,7 +7,7 @@ import type { BackdropId, LookId } from '~/composables/backdrops'
 
 /** Kinds of piece that are drawn on the stage by hand. */
 export type DrawnKind =
-  Exclude<PieceKind, 'type' | 'group' | 'picture' | 'sequence' | 'painting' | 'wash' | 'twin'> | 'freehand'
+  Exclude<PieceKind, 'type' | 'group' | 'picture' | 'sequence' | 'painting' | 'wash' | 'twin'> | 'freehand' | 'mask'
 
 /** How the card is looked at and what the hand does on the stage. Nothing of it is part of the card. */
 export const useStage = defineStore('stage', () => {
@@ -18,6 +18,8 @@ export const useStage = defineStore('stage', () => {
   const safeAreas = useLocalStorage('wax-safe-areas', false)
   /** Distance of the grid's lines in card px; 0 for none. */
   const grid = useLocalStorage('wax-grid', 0)
+  /** How the selected mask is looked at: hatched over the picture, alone, or not at all. */
+  const maskView = useLocalStorage<'off' | 'hatched' | 'alone'>('wax-mask-view', 'off')
   /** Whether the way of a moving piece is shown. */
   const routes = useLocalStorage('wax-routes', true)
   /** What is shown alone: a piece, or one coat or finish of it. */
@@ -55,7 +57,7 @@ export const useStage = defineStore('stage', () => {
   }
 
   return {
-    ...{ backdrop, ownBackdrop, look, safeAreas, grid, routes },
+    ...{ backdrop, ownBackdrop, look, safeAreas, grid, routes, maskView },
     ...{ folded, fold, alone, openGroup, drawing, editedPath, editedWords, marked, draggedCoat, colourWanted, reset },
   }
 })

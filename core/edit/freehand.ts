@@ -1,6 +1,7 @@
 import fitCurve from 'fit-curve'
 import simplify from 'simplify-js'
 import type { PathPoint } from '../outline/path-points'
+import { writePoints } from '../outline/path-points'
 import { distanceBetween } from '../outline/measure'
 import type { Point, Px } from '../units'
 import type { Card, OutlineStep, PathPiece } from '../card/schema'
@@ -26,35 +27,59 @@ const HOME = 0.02
 /** A line whose pressure differs by less than this was drawn evenly. */
 const EVEN = 0.08
 
+/** A line drawn by hand, fitted. */
+interface FittedLine {
+  closed: boolean
+  nodes: PathPoint[]
+  /** The points that it was fitted to, and how far along it each of them lies. */
+  points: FreehandPoint[]
+  lengths: Px[]
+}
+
 /**
- * A path through a line drawn by hand, fitted to few points (P. J. Schneider, An Algorithm for Automatically Fitting Digitized
- * Curves, Graphics Gems, 1990) that keep within `error` px of it. Its pressure is kept, that of a pen or else from the speed of the
- * hand, and a taper uses it. Null for a line of no length.
+ * A line drawn by hand, fitted to few points (P. J. Schneider, An Algorithm for Automatically Fitting Digitized Curves, Graphics Gems,
+ * 1990) that keep within `error` px of it. Null for a line of no length.
+ */
+function fitted(drawn: readonly FreehandPoint[], error: Px, ring: boolean): FittedLine | null {
+  const points = drawn.filter((point, i) => i === 0 || distanceBetween(point, drawn[i - 1]!) > 0)
+  if (points.length < 2) return null
+  const lengths = lengthsOf(points)
+  const whole = lengths.at(-1)!
+  if (whole <= 0) return null
+  const meets = distanceBetween(points[0]!, points.at(-1)!) < whole * HOME
+  const plain = simplify(
+    points.map(({ x, y }) => ({ x, y })),
+    error / 4,
+    true,
+  )
+  const line = meets ? [...plain.slice(0, -1), plain[0]!] : ring ? [...plain, plain[0]!] : plain
+  const closed = meets || ring
+  const curves = fitCurve(
+    line.map(({ x, y }) => [x, y]),
+    error * error,
+  ) as [number, number][][]
+  return curves.length === 0 ? null : { closed, nodes: nodesOf(curves, closed), points, lengths }
+}
+
+/** SVG path data of an area drawn by hand around its edge, which is closed; to hundredths of a px. Null where it has no size. */
+export function freehandArea(drawn: readonly FreehandPoint[], error: Px): string | null {
+  const found = fitted(drawn, error, true)
+  return found && writePoints([{ closed: true, points: found.nodes }])
+}
+
+/**
+ * A path through a line drawn by hand. Its pressure is kept, that of a pen or else from the speed of the hand, and a taper uses it. Null
+ * for a line of no length.
  */
 export function drawFreehand(
   card: Card,
   drawn: readonly FreehandPoint[],
   error: Px,
 ): { card: Card; id: string } | null {
-  const points = drawn.filter((point, i) => i === 0 || distanceBetween(point, drawn[i - 1]!) > 0)
-  if (points.length < 2) return null
-  const lengths = lengthsOf(points)
-  const whole = lengths.at(-1)!
-  if (whole <= 0) return null
-  const closed = distanceBetween(points[0]!, points.at(-1)!) < whole * HOME
-  const plain = simplify(
-    points.map(({ x, y }) => ({ x, y })),
-    error / 4,
-    true,
-  )
-  const ring = closed ? [...plain.slice(0, -1), plain[0]!] : plain
-  const curves = fitCurve(
-    ring.map(({ x, y }) => [x, y]),
-    error * error,
-  ) as [number, number][][]
-  if (curves.length === 0) return null
-  const made = drawPath(card, { closed, points: nodesOf(curves, closed) })
-  const pressure = pressureAlong(points, lengths)
+  const found = fitted(drawn, error, false)
+  if (!found) return null
+  const made = drawPath(card, { closed: found.closed, points: found.nodes })
+  const pressure = pressureAlong(found.points, found.lengths)
   const change: Partial<PathPiece> = { pressure, thickness: 16, cap: 'round', join: 'round' }
   const drawnCard = changePiece(made.card, made.id, change)
   if (Math.max(...pressure) - Math.min(...pressure) < EVEN) return { id: made.id, card: drawnCard }

@@ -54,6 +54,14 @@ test('a mask and a painting are painted, erased and undone by hand, and rendered
   expect(crack).toMatchObject({ tip: 'crack', size: 60, erase: false, along: true })
   expect(crack!.points.length).toBeGreaterThan(12)
 
+  // What the mask covers is hatched over the picture, or shown alone; the picture below stays.
+  const cracked = await pixels(page)
+  await page.getByRole('radio', { name: 'Hatched' }).click()
+  await expect(page.locator('[data-test=mask-picture]')).toBeVisible()
+  await page.getByRole('radio', { name: 'Not shown' }).click()
+  await expect(page.locator('[data-test=mask-picture]')).toHaveCount(0)
+  expect(await pixels(page)).toBe(cracked)
+
   // Every stroke is one step; held straight, it has two points.
   await paint(page, [0.3, 0.3], [0.5, 0.7], 'Shift')
   await expect.poll(async () => (await maskStrokes()).length).toBe(2)
@@ -89,6 +97,21 @@ test('a mask and a painting are painted, erased and undone by hand, and rendered
     ['round-hard', true],
   ])
   expect(strokes[1]!.size).toBeGreaterThan(strokes[0]!.size * 2)
+
+  // The area of a path mask is drawn around by hand.
+  await page.keyboard.press('Escape')
+  await page.locator('.piece .body', { hasText: 'Word' }).click()
+  await page.getByRole('button', { name: 'Pour, form or finish' }).click()
+  await page.getByRole('menuitem', { name: 'Path mask' }).click()
+  const pathOf = async () => {
+    const word = (await savedCard(page, id)).pieces.find((piece) => piece.id === 'word')!
+    return String(word.masks.find(({ kind }) => kind === 'path')?.path)
+  }
+  const first = await pathOf()
+  await page.getByRole('button', { name: 'Draw it' }).click()
+  await paint(page, [0.25, 0.3], [0.7, 0.6])
+  await expect.poll(pathOf).not.toBe(first)
+  expect(await pathOf()).toMatch(/^M[^M]*C[^M]*Z$/)
 
   const card = await savedCard(page, id)
   await expectSameBytes(page, card, folder)

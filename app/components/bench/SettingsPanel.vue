@@ -20,6 +20,7 @@ import ParameterRow from '../fields/ParameterRow.vue'
 import ArrangeBar from './ArrangeBar.vue'
 import BrushTray from './BrushTray.vue'
 import CardSettings from './CardSettings.vue'
+import MaskBar from './MaskBar.vue'
 import LetterMotion from './LetterMotion.vue'
 import PathSettings from './PathSettings.vue'
 import PictureSettings from './PictureSettings.vue'
@@ -167,6 +168,7 @@ const help = computed(() => definition.value?.help ?? '')
           <PictureSettings v-if="bench.piece.kind === 'picture'" :piece="bench.piece" />
           <SequenceSettings v-if="bench.piece.kind === 'sequence'" :key="bench.piece.id" :piece="bench.piece" />
         </template>
+        <MaskBar v-if="bench.mask" :mask="bench.mask" />
         <BrushTray v-if="bench.mask?.kind === 'painted'" />
         <PaintField v-for="paint in paints" :key="paint.address" v-bind="paint" :places="places" />
         <ParameterRow v-for="place in otherRows" :key="place.address" :place="place" :reference-of="referenceOf" />

@@ -24,7 +24,7 @@ const open = ref(false)
 const file = ref<HTMLInputElement>()
 const { bringIn } = useBringFiles()
 const work = useStackWork()
-const isDrawn = (kind: PieceKind): kind is Exclude<DrawnKind, 'freehand'> =>
+const isDrawn = (kind: PieceKind): kind is Exclude<DrawnKind, 'freehand' | 'mask'> =>
   !['type', 'group', 'twin', 'painting', 'picture', 'sequence', 'wash'].includes(kind)
 
 function add(kind: PieceKind) {

@@ -3,6 +3,7 @@ import { mdiKeyboardOutline, mdiRedo, mdiUndo } from '@mdi/js'
 import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { storeToRefs } from 'pinia'
 import { computed, onMounted, ref } from 'vue'
+import { maskAlone } from '#core/stage/mask-alone'
 import { rateLabel, ribbonTime } from '#core/values/rate'
 import type { Fault } from '#core/errors'
 import LoopRing from '~/components/bench/LoopRing.vue'
@@ -55,6 +56,16 @@ const former = computed(() =>
 )
 const comparing = computed(() => stage.look === 'split')
 const before = useComparison({ name: `${engineName}-before`, card: former, scale }, comparing)
+/** What the selected mask covers, where the stage shows that. */
+const maskShown = computed(() => stage.maskView !== 'off' && bench.mask !== null && bench.mask !== undefined)
+const masked = computed(() => {
+  const { mask, piece } = bench
+  if (!maskShown.value || !mask || !piece || !card.value) return null
+  const reference = outlook.value.find(({ id }) => id === piece.id)?.reference
+  const { width, height } = card.value.frame
+  return maskAlone(card.value, piece.id, mask.id, reference ?? Math.min(width, height))
+})
+const mask = useComparison({ name: `${engineName}-mask`, card: masked, scale }, maskShown)
 useShortcuts(() => (keysShown.value = true), outlook)
 
 onMounted(async () => {
@@ -175,6 +186,7 @@ useIntervalFn(() => void bench.lookForNewer(), 5000)
         <StageArea
           :picture="picture"
           :before="before"
+          :mask="maskShown ? mask : null"
           :fault="fault"
           :outlook="outlook"
           :cost="cost"

@@ -3,12 +3,16 @@ import { useEventListener } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { drawForm, drawPath, squared } from '#core/edit/draw'
 import type { FreehandPoint } from '#core/edit/freehand'
-import { drawFreehand } from '#core/edit/freehand'
+import { drawFreehand, freehandArea } from '#core/edit/freehand'
+import { writeValue } from '#core/edit/values'
+import { unplace } from '#core/outline/outline'
 import { PIECE_KINDS } from '#core/pieces/table'
 import type { PathPoint } from '#core/outline/path-points'
 import { snapPoint } from '#core/stage/snap'
 import type { Point } from '#core/units'
 import { followPointer } from '~/composables/follow-pointer'
+import { penPoints, useMaskSpace } from '~/composables/mask-space'
+import { useRibbonTime } from '~/composables/ribbon-time'
 import type { StageHand } from '~/composables/stage-hand'
 import { useBench } from '~/stores/bench'
 import type { DrawnKind } from '~/stores/stage'
@@ -19,6 +23,8 @@ const props = defineProps<{ hand: StageHand; kind: DrawnKind }>()
 const bench = useBench()
 const stage = useStage()
 const { onScreen } = props.hand
+const space = useMaskSpace(props.hand)
+const { frame } = useRibbonTime()
 
 const form = ref<{ from: Point; to: Point } | null>(null)
 const points = ref<PathPoint[]>([])
@@ -36,7 +42,7 @@ function rest(point: Point, event: PointerEvent): Point {
 function press(event: PointerEvent) {
   const at = rest(props.hand.cardPoint(event), event)
   if (props.kind === 'path') addPoint(event, at)
-  else if (props.kind === 'freehand') drawOn(event)
+  else if (props.kind === 'freehand' || props.kind === 'mask') drawOn(event)
   else drawFrom(event, at)
 }
 
@@ -63,7 +69,7 @@ function finishForm() {
   const drawn = form.value
   form.value = null
   props.hand.showGuides({ x: [], y: [] })
-  const kind = props.kind as Exclude<DrawnKind, 'path' | 'freehand'>
+  const kind = props.kind as Exclude<DrawnKind, 'path' | 'freehand' | 'mask'>
   if (!drawn || Math.hypot(drawn.to.x - drawn.from.x, drawn.to.y - drawn.from.y) < 2) return
   put(kind, (card) => drawForm(card, kind, drawn.from, drawn.to))
 }
@@ -74,13 +80,7 @@ const LOOSE = 2.5
 
 /** A pen tells how hard it is pressed; without one the speed of the hand does. */
 function drawOn(event: PointerEvent) {
-  const seen = (next: PointerEvent): FreehandPoint[] => {
-    const all = next.getCoalescedEvents?.() ?? []
-    return (all.length > 0 ? all : [next]).map((one) => ({
-      ...props.hand.cardPoint(one),
-      ...{ time: one.timeStamp, pressure: one.pointerType === 'pen' ? one.pressure : null },
-    }))
-  }
+  const seen = (next: PointerEvent) => penPoints(props.hand, next)
   line.value = seen(event)
   followPointer(
     event,
@@ -88,6 +88,7 @@ function drawOn(event: PointerEvent) {
     () => {
       const drawn = line.value
       line.value = []
+      if (props.kind === 'mask') return drawMask(drawn)
       let id = ''
       bench.edit('Draw freehand', (card) => {
         const made = drawFreehand(card, drawn, LOOSE / props.hand.zoom())
@@ -101,8 +102,20 @@ function drawOn(event: PointerEvent) {
   )
 }
 
+/** The area of the selected mask, in its own space, at the playhead's frame. */
+function drawMask(drawn: readonly FreehandPoint[]) {
+  const { piece, mask } = bench
+  const path = freehandArea(
+    drawn.map((point) => ({ ...point, ...unplace(space.value, point) })),
+    LOOSE / props.hand.zoom() / space.value.scale,
+  )
+  if (!piece || !mask || !path) return
+  stage.drawing = null
+  bench.edit('Draw the mask', (card) => writeValue(card, `${piece.id}/${mask.id}/path`, frame.value, path))
+}
+
 function put(
-  kind: Exclude<DrawnKind, 'freehand'>,
+  kind: Exclude<DrawnKind, 'freehand' | 'mask'>,
   make: (card: NonNullable<typeof bench.card>) => { card: typeof card; id: string },
 ) {
   let id = ''

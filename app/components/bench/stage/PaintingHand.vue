@@ -2,15 +2,11 @@
 import { useEventListener } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { MOST_STROKES } from '#core/brushes/schema'
-import { AREA_PARAMETERS } from '#core/masks/definition'
-import type { FreehandPoint } from '#core/edit/freehand'
 import type { PaintTarget } from '#core/edit/strokes'
 import { putStroke, strokePoints } from '#core/edit/strokes'
-import { unplace, within } from '#core/outline/outline'
 import type { Point } from '#core/units'
-import { valuesAt } from '#core/values/evaluated'
 import { followPointer } from '~/composables/follow-pointer'
-import { useMoment } from '~/composables/moment'
+import { penPoints, useMaskSpace } from '~/composables/mask-space'
 import type { StageHand } from '~/composables/stage-hand'
 import { useBench } from '~/stores/bench'
 import { useBrush } from '~/stores/brush'
@@ -21,18 +17,10 @@ const props = defineProps<{ hand: StageHand; target: PaintTarget }>()
 const bench = useBench()
 const brush = useBrush()
 const notices = useNotices()
-const { base } = useMoment()
 const pointer = ref<Point | null>(null)
 
 /** From the space that is painted in to the card. */
-const placement = computed(() => {
-  const onCard = { scale: 1, rotation: 0, x: 0, y: 0 }
-  const piece = props.hand.outlook().find(({ id }) => id === props.target.piece)?.placement ?? onCard
-  if (!bench.mask) return piece
-  const { x, y, rotation, space } = valuesAt(AREA_PARAMETERS, bench.mask, base.value)
-  const parent = space === 'card' || bench.piece!.kind === 'wash' ? onCard : piece
-  return within(parent, { x, y, rotation, scale: 1 })
-})
+const placement = useMaskSpace(props.hand)
 
 /** The button of a pen's other end (Pointer Events 3 §4.1, `buttons`). */
 const ERASER = 32
@@ -45,13 +33,7 @@ function press(event: PointerEvent) {
     return
   }
   const from = placement.value
-  const seen = (next: PointerEvent): FreehandPoint[] => {
-    const all = next.getCoalescedEvents?.() ?? []
-    return (all.length > 0 ? all : [next]).map((one) => ({
-      ...unplace(from, props.hand.cardPoint(one)),
-      ...{ time: one.timeStamp, pressure: one.pointerType === 'pen' ? one.pressure : null },
-    }))
-  }
+  const seen = (next: PointerEvent) => penPoints(props.hand, next, from)
   let drawn = seen(event)
   const stroke = brush.begun(strokePoints(drawn))
   if (event.buttons === ERASER) stroke.erase = true

@@ -17,11 +17,14 @@ import { useSequences } from '~/stores/sequences'
 import { useStage } from '~/stores/stage'
 import StageFooter from './StageFooter.vue'
 import StageHandles from './StageHandles.vue'
+import MaskPicture from './MaskPicture.vue'
 import StagePicture from './StagePicture.vue'
 
 defineProps<{
   picture: ImageBitmap | null
   before: ImageBitmap | null
+  /** What the selected mask covers, where that is shown. */
+  mask: ImageBitmap | null
   fault: Fault | null
   outlook: PieceOutlook[]
   cost: number
@@ -73,6 +76,7 @@ const state = computed(() => {
       text: 'Press for a corner, drag for a bend. The first point closes the path, Enter leaves it open.',
       back: 'Leave',
     }
+  if (stage.drawing === 'mask') return { text: 'Drag on the stage around what the mask is to cover.', back: 'Leave' }
   if (stage.drawing === 'freehand') return { text: 'Drag on the stage to draw in one go.', back: 'Leave' }
   if (stage.editedWords)
     return {
@@ -217,6 +221,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
             :crisp="zoom > 1"
             :clip="[0, split]"
           />
+          <MaskPicture v-if="mask" :bitmap="mask" v-bind="size" :alone="stage.maskView === 'alone'" />
           <StageHandles :outlook="outlook" :zoom="zoom" :engine-name="engineName" />
           <button
             v-if="stage.look === 'split'"
