@@ -9,6 +9,7 @@ import { maskRows } from './masks'
 import { motionRows } from './motion'
 import { outlineRows } from './outlines'
 import type { Row } from './measure'
+import { sequenceRows } from './sequences'
 import { titleRows } from './title'
 
 // `npm run bench [-- --only PART] [-- --json FILE]`: our work beside a general library's on the same data in the same run.
@@ -25,6 +26,7 @@ const PARTS: Record<string, () => Promise<Row[]>> = {
   frames: frameRows,
   bands: bandRows,
   brushes: brushRows,
+  sequences: sequenceRows,
 }
 
 const { values } = parseArgs({ options: { json: { type: 'string' }, only: { type: 'string' } } })
