@@ -135,6 +135,19 @@ function within(i: i32, count: i32, repeated: bool): i32 {
   return rest < 0 ? rest + count : rest
 }
 
+/** The part of a picture that begins at pixel (left, top) of it, and its last pixels beyond its border. */
+function copyPicture(dst: usize, w: i32, h: i32, left: i32, top: i32, picture: usize, iw: i32, ih: i32): void {
+  const from = min(w, max(0, -left)), to = max(from, min(w, iw - left))
+  for (let y = 0; y < h; y++) {
+    const row = picture + (<usize>(within(y + top, ih, false) * iw) << 4)
+    const first = v128.load(row), last = v128.load(row + (<usize>(iw - 1) << 4))
+    for (let x = 0; x < from; x++) v128.store(dst + (<usize>x << 4), first)
+    memory.copy(dst + (<usize>from << 4), row + (<usize>(from + left) << 4), <usize>(to - from) << 4)
+    for (let x = to; x < w; x++) v128.store(dst + (<usize>x << 4), last)
+    dst += <usize>w << 4
+  }
+}
+
 /**
  * A picture (premultiplied RGBA, iw × ih); bilinear between its pixels' centres. Beyond its border it is repeated, or
  * its last pixels go on.
@@ -143,6 +156,11 @@ export function samplePicture(
   dst: usize, w: i32, h: i32, x0: i32, y0: i32, picture: usize, iw: i32, ih: i32, repeated: bool,
   a: f32, b: f32, c: f32, d: f32, e: f32, f: f32,
 ): void {
+  // Pixel by pixel where it lies: no value is other than by the way below, with parts of 0.
+  if (!repeated && a == 1 && b == 0 && c == 0 && d == 1 && e == floor<f32>(e) && f == floor<f32>(f)) {
+    copyPicture(dst, w, h, x0 + <i32>e, y0 + <i32>f, picture, iw, ih)
+    return
+  }
   for (let y = 0; y < h; y++) {
     const py: f32 = <f32>(y + y0) + <f32>0.5
     for (let x = 0; x < w; x++) {
