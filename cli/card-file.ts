@@ -50,7 +50,7 @@ async function withNamedFiles(text: string, folder: string): Promise<{ text: str
   const named = new Set<string>()
   const sequences = new Set<string>()
   JSON.stringify(card, (key, value: unknown) => {
-    if (key === 'picture' && typeof value === 'string' && PICTURE_FILE.test(value)) named.add(value)
+    if ((key === 'picture' || key === 'tip') && typeof value === 'string' && PICTURE_FILE.test(value)) named.add(value)
     if (key === 'sequence' && typeof value === 'string') sequences.add(value)
     return value
   })
@@ -77,7 +77,7 @@ async function withNamedFiles(text: string, folder: string): Promise<{ text: str
     played.set(name, { id, frames })
   }
   const renamed = JSON.stringify(card, (key, value: unknown) => {
-    if (key === 'picture') return ids.get(String(value)) ?? value
+    if (key === 'picture' || key === 'tip') return ids.get(String(value)) ?? value
     return key === 'sequence' && typeof value === 'string' ? (played.get(value) ?? value) : value
   })
   return { text: renamed, pictures }

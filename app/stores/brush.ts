@@ -5,7 +5,9 @@ import type { TipSettings } from '#core/brushes/definition'
 import { USUAL } from '#core/brushes/definition'
 import type { BrushStroke } from '#core/brushes/stroke'
 import { strokesOf } from '#core/brushes/stroke'
+import { isOwnTip } from '#core/brushes/own-tip'
 import { TIP_KINDS, tipOf } from '#core/brushes/table'
+import { allPieces } from '#core/card/tree'
 import type { PaintTarget } from '#core/edit/strokes'
 import { useBench } from './bench'
 
@@ -23,7 +25,22 @@ export const useBrush = defineStore('brush', () => {
   const taken = ref(false)
   const erase = ref(false)
 
-  if (!TIP_KINDS.includes(tip.value)) tip.value = TIP_KINDS[0]!
+  /** Pictures that were brought in as tips. */
+  const brought = useLocalStorage<string[]>('wax-own-tips', [])
+  /** Those, and others that this card is painted with. */
+  const own = computed(() => {
+    const used = allPieces(bench.card?.pieces ?? []).flatMap((piece) =>
+      [piece, ...piece.masks].flatMap((painted) => strokesOf(painted).map((stroke) => stroke.tip)),
+    )
+    return [...new Set([...brought.value, ...used.filter(isOwnTip)])]
+  })
+  if (!TIP_KINDS.includes(tip.value) && !isOwnTip(tip.value)) tip.value = TIP_KINDS[0]!
+
+  /** A picture as a tip, taken in hand. */
+  function takeOwn(id: string) {
+    brought.value = [...new Set([...brought.value, id])]
+    tip.value = id
+  }
   const settings = computed<TipSettings>(() => ({ ...USUAL, ...tipOf(tip.value).starts, ...changed.value[tip.value] }))
 
   /** The painting, or the painted mask, that is selected alone. */
@@ -61,6 +78,6 @@ export const useBrush = defineStore('brush', () => {
 
   return {
     ...{ tip, size, colour, taken, erase, settings, target, strokes, changed },
-    ...{ set, asShipped, resize, harden, begun },
+    ...{ set, asShipped, resize, harden, begun, own, takeOwn },
   }
 })

@@ -23,7 +23,9 @@ export const brushDocs = (): string =>
         .join('\n'),
     'Dabs lie at even distances along the line through the points. A dab that covers *m* makes *c* + *m*·(1 − *c*) of the cover *c* of ' +
       'the stroke so far. The stroke is then laid on what was painted before, or, erasing, takes its cover away from that: a whole dab ' +
-      'leaves nothing to the last bit. Chance follows from the seed. Tips are made once, from rules in `core/brushes/tips.ts`.',
+      'leaves nothing to the last bit. Chance follows from the seed. Tips are made once, from rules in `core/brushes/tips.ts`. ' +
+      'In place of a kind `tip` may be the id of a picture that was brought in, or on the command line its file: it covers by its alpha, or, ' +
+      'where all of it is opaque, by its darkness.',
     `A stroke that leaves a value out has: ${Object.entries(USUAL)
       .map(([name, value]) => `${name} ${value}`)
       .join(', ')}.`,

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { colourSchema } from '../values/moving'
+import { pictureId } from '../values/paints'
 import { TIP_KINDS } from './table'
 
 /** Strokes of one painting or mask. */
@@ -25,7 +26,7 @@ export const strokesSchema = (id: z.ZodType) =>
     .array(
       z.strictObject({
         id,
-        tip: z.enum(TIP_KINDS as [string, ...string[]]),
+        tip: z.union([z.enum(TIP_KINDS as [string, ...string[]]), pictureId]),
         erase: z.boolean().default(false),
         colour: colourSchema.default('#FFFFFF'),
         size: z.number().min(0.5).max(2000).default(40),

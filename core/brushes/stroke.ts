@@ -3,7 +3,7 @@ import type { Degrees, Px, Rect } from '../units'
 /** One stroke of a brush: where it went, how hard it was pressed, and what it was painted with. */
 export interface BrushStroke {
   id: string
-  /** The kind of its tip. */
+  /** The kind of its tip, or the id of the picture that it is. */
   tip: string
   /** Takes away what was painted before. */
   erase: boolean

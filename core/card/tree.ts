@@ -1,3 +1,5 @@
+import { isOwnTip } from '../brushes/own-tip'
+import { strokesOf } from '../brushes/stroke'
 import { partsOf } from './parts'
 import { PIECE_KINDS } from '../pieces/table'
 import type { Card, GroupPiece, Piece } from './schema'
@@ -50,7 +52,10 @@ export function holdersOf(pieces: readonly Piece[], id: string): Piece[] {
   })
 }
 
-/** Ids of the pictures that a card's paints and pieces name. */
+/** The pictures that the strokes of a painting or of a painted mask are painted with. */
+const tipsOf = (painted: object): string[] => strokesOf(painted).flatMap(({ tip }) => (isOwnTip(tip) ? [tip] : []))
+
+/** Ids of the pictures that a card's paints, pieces and brushes name. */
 export function picturesOf(card: Pick<Card, 'pieces' | 'background'>): string[] {
   const parts = allPieces(card.pieces).flatMap(partsOf)
   const values: unknown[] = [card.background, ...parts.flatMap(({ entry }) => Object.values(entry))]
@@ -60,7 +65,8 @@ export function picturesOf(card: Pick<Card, 'pieces' | 'background'>): string[] 
   const own = allPieces(card.pieces).flatMap((piece) =>
     piece.kind === 'picture' && piece.picture ? [piece.picture] : [],
   )
-  return [...new Set([...ids, ...own])]
+  const tips = allPieces(card.pieces).flatMap((piece) => [piece, ...piece.masks].flatMap(tipsOf))
+  return [...new Set([...ids, ...own, ...tips])]
 }
 
 /** Ids of the sequences that a card shows. */

@@ -2,6 +2,7 @@ import type { Dab } from '../brushes/dabs'
 import { dabsOf } from '../brushes/dabs'
 import type { BrushStroke } from '../brushes/stroke'
 import { strokeBounds } from '../brushes/stroke'
+import { isOwnTip } from '../brushes/own-tip'
 import { tipOf } from '../brushes/table'
 import { determinant } from '../outline/linear'
 import type { Placement } from '../outline/outline'
@@ -9,6 +10,7 @@ import { place as onGrid } from '../outline/outline'
 import { pixelColour } from '../paint/ramp'
 import type { Point, Px, Rect } from '../units'
 import { readColour } from '../values/colour'
+import type { SizedTip } from './brush-tips'
 import type { GridBox } from './grid-box'
 import { common } from './grid-box'
 import type { Drawing } from './piece'
@@ -76,14 +78,14 @@ function layStroke(drawing: Drawing, { stroke, dabs }: ShownStroke, placement: P
   const cover = kernels.plane(part.w, part.h, 0)
   const scale = placement.scale * (placement.stretch ? Math.sqrt(Math.abs(determinant(placement.stretch))) : 1)
   const mirrored = placement.stretch && determinant(placement.stretch) < 0 ? -1 : 1
-  const tip = tipOf(stroke.tip)
+  const sized = sizedTips(drawing, stroke)
   const lay = ({ x, y, radius, turn, flow }: Dab, weight: number) => {
     const placed = { ...onGrid(placement, { x, y }), radius: radius * scale, flow: flow * weight }
     if (placed.radius <= 0 || placed.flow <= 0) return
-    if (!tip.raster) kernels.addDisc(cover, part, placed, stroke.hardness / 100)
+    if (!sized) kernels.addDisc(cover, part, placed, stroke.hardness / 100)
     else {
       const turned = { ...placed, turn: turn * mirrored + placement.rotation }
-      kernels.addTip(cover, part, turned, drawing.brushTips.of(tip, placed.radius))
+      kernels.addTip(cover, part, turned, sized(placed.radius))
     }
   }
   dabsOf(stroke).forEach((dab, i) => i < dabs && lay(dab, Math.min(1, dabs - i)))
@@ -94,6 +96,16 @@ function layStroke(drawing: Drawing, { stroke, dabs }: ShownStroke, placement: P
     const colour = pixelColour(readColour(stroke.colour)!, isLinear(card))
     kernels.laySolid('normal', onto, { mask: whole, gate: null }, colour, 1)
   }
+}
+
+/** The raster of a stroke's tip for dabs of a radius; null for a disc. */
+function sizedTips({ brushTips, pictures, list }: Drawing, stroke: BrushStroke): ((radius: Px) => SizedTip) | null {
+  if (isOwnTip(stroke.tip)) {
+    const picture = pictures.get(stroke.tip, `${list.path}: ${stroke.id}, tip`)
+    return (radius) => brushTips.ofPicture(stroke.tip, picture, radius)
+  }
+  const tip = tipOf(stroke.tip)
+  return tip.raster ? (radius) => brushTips.of(tip, radius) : null
 }
 
 /** What bounds span where they are placed. */

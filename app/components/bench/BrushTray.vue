@@ -1,18 +1,22 @@
 <script setup lang="ts">
-import { mdiBrush, mdiEraser } from '@mdi/js'
-import { computed } from 'vue'
+import { mdiBrush, mdiEraser, mdiPlus } from '@mdi/js'
+import { computed, ref } from 'vue'
 import type { TipSettings } from '#core/brushes/definition'
 import { TIP_RANGES } from '#core/brushes/definition'
+import { isOwnTip, ownTip } from '#core/brushes/own-tip'
 import { TIPS, tipOf } from '#core/brushes/table'
 import { clearStrokes } from '#core/edit/strokes'
 import { useBench } from '~/stores/bench'
+import { withChosenFile } from '~/composables/chosen-file'
 import { useBrush } from '~/stores/brush'
+import { usePictures } from '~/stores/pictures'
 import HintText from '../fields/HintText.vue'
 import TipSwatch from './TipSwatch.vue'
 
 /** The tray of tips, and what the brush in hand is set to. */
 const bench = useBench()
 const brush = useBrush()
+const pictures = usePictures()
 
 interface Setting {
   name: keyof TipSettings
@@ -55,7 +59,19 @@ const SETTINGS: Setting[] = [
     unit: '%',
   },
 ]
-const shown = computed(() => SETTINGS.filter(({ name }) => name !== 'hardness' || !tipOf(brush.tip).raster))
+const isRound = computed(() => !tipOf(brush.tip).raster && !isOwnTip(brush.tip))
+const shown = computed(() => SETTINGS.filter(({ name }) => name !== 'hardness' || isRound.value))
+/** The shipped tips, and pictures that were brought in as such. */
+const tips = computed(() => [
+  ...TIPS,
+  ...brush.own.map((id) => {
+    const fileName = pictures.list.find((picture) => picture.id === id)?.fileName
+    return ownTip(id, fileName?.replace(/\.[^.]+$/, ''))
+  }),
+])
+const file = ref<HTMLInputElement>()
+const bringIn = (event: Event) => withChosenFile(event, async (chosen) => brush.takeOwn(await pictures.bringIn(chosen)))
+void pictures.load().catch(() => {})
 const isMask = computed(() => brush.target?.mask != null)
 
 function setSize(event: Event) {
@@ -94,7 +110,7 @@ function clear() {
     </div>
     <div class="tips" role="radiogroup" aria-label="Tip">
       <button
-        v-for="tip in TIPS"
+        v-for="tip in tips"
         :key="tip.kind"
         role="radio"
         :aria-checked="brush.tip === tip.kind"
@@ -104,6 +120,20 @@ function clear() {
         <TipSwatch :tip="tip" />
         <span>{{ tip.label }}<HintText :text="tip.help" /></span>
       </button>
+      <button class="more" aria-label="Bring in a picture as a tip" @click="file?.click()">
+        <VIcon :icon="mdiPlus" size="20" />
+        <span
+          >Bring in<HintText text="A picture as a tip: its opaque parts, or, where all is opaque, its dark ones"
+        /></span>
+      </button>
+      <input
+        ref="file"
+        type="file"
+        accept="image/png,image/jpeg,image/webp"
+        hidden
+        data-test="tip-file"
+        @change="bringIn"
+      />
     </div>
     <label class="row">
       <span>Size<HintText text="Width of the tip under full pressure, in px" /></span>
@@ -208,6 +238,18 @@ function clear() {
   color: #2b2420;
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+.tips .more {
+  display: grid;
+  align-content: space-between;
+  justify-items: center;
+  padding-top: 8px;
+  color: var(--ink-2);
+  background: none;
+  border-style: dashed;
+}
+.tips .more span {
+  color: inherit;
 }
 .tips button[aria-checked='true'] {
   border-color: var(--teal);
