@@ -1,4 +1,4 @@
-import { choice, number } from '../values/parameter-kinds'
+import { choice, number, toggle } from '../values/parameter-kinds'
 
 // Parameters that several kinds of piece have.
 
@@ -24,6 +24,12 @@ export const cap = choice({
     { value: 'round', label: 'Round' },
     { value: 'square', label: 'Square' },
   ],
+})
+
+export const linearLight = toggle({
+  label: 'Linear light',
+  help: 'The file holds linear light without saying so: for pictures that come in too dark',
+  default: false,
 })
 
 export const painted = number({

@@ -1,16 +1,11 @@
-import { toggle } from '../values/parameter-kinds'
 import { boxPath } from '../outline/box'
-import { extent } from './common-parameters'
+import { extent, linearLight } from './common-parameters'
 import { definePiece } from './definition'
 
 export const PICTURE_PARAMETERS = {
   width: extent('Width', 'Width of the picture, in px', 600),
   height: extent('Height', 'Height of the picture, in px', 400),
-  linear: toggle({
-    label: 'Linear light',
-    help: 'The file holds linear light without saying so: for pictures that come in too dark',
-    default: false,
-  }),
+  linear: linearLight,
 } as const
 
 export const picture = definePiece({

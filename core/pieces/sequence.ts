@@ -6,10 +6,10 @@ import type { Frames } from '../units'
 import type { Moment } from '../values/moment'
 import { atRest } from '../values/moment'
 import { valuesAt } from '../values/evaluated'
-import { choice, number, toggle } from '../values/parameter-kinds'
+import { choice, number } from '../values/parameter-kinds'
 import type { Course } from './clock'
 import { CLOCK_PARAMETERS, clockOf, clockStand } from './clock'
-import { extent } from './common-parameters'
+import { extent, linearLight } from './common-parameters'
 import { definePiece } from './definition'
 
 /** Frames of a sequence at the most: some minutes. */
@@ -29,11 +29,7 @@ const { clock, clockStart, clockSpeed, clockFrom, clockTo, clockEnd, clockBackwa
 export const SEQUENCE_PARAMETERS = {
   width: extent('Width', 'Width of its pictures, in px', 600),
   height: extent('Height', 'Height of its pictures, in px', 400),
-  linear: toggle({
-    label: 'Linear light',
-    help: 'The files hold linear light without saying so: for pictures that come in too dark',
-    default: false,
-  }),
+  linear: linearLight,
   alpha: choice({
     label: 'Alpha',
     help: 'Whether its colours were laid on black or white when it was made: for dark or light rims around it',

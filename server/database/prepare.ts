@@ -6,7 +6,7 @@ import { runMigrations } from 'graphile-worker'
 import { expectCard } from '../../core/card/read'
 import { readSealsText } from '../../core/seals/read'
 import { connect } from './connect'
-import { takeInPath } from '../sequences/store'
+import { sweepIncoming, takeInPath } from '../sequences/store'
 import { cards, seals, sequences } from './schema'
 import { bringUpToDate } from './up-to-date'
 
@@ -21,6 +21,7 @@ await migrate(database, { migrationsFolder: 'server/database/migrations' })
 await runMigrations({ connectionString: url })
 const storage = process.env.NUXT_STORAGE ?? '.wax/storage'
 await bringUpToDate(database, storage)
+await sweepIncoming(storage)
 const [known] = await database.select({ cards: count() }).from(cards)
 if (known?.cards === 0) {
   const files = (await readdir('demo/cards')).filter((file) => file.endsWith('.card.json')).sort()

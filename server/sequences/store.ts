@@ -28,6 +28,20 @@ export async function incoming(storage: string): Promise<string> {
   return folder
 }
 
+/** Milliseconds after which nobody is bringing in a file any more. */
+const DAY = 24 * 60 * 60 * 1000
+
+/** Takes away what was left of files that never came in whole. */
+export async function sweepIncoming(storage: string): Promise<void> {
+  const folder = folderOf(storage)
+  for (const name of await readdir(folder).catch(() => [])) {
+    if (!name.startsWith('incoming-')) continue
+    const place = join(folder, name)
+    const found = await stat(place).catch(() => null)
+    if (found && Date.now() - found.mtimeMs > DAY) await rm(place, { recursive: true, force: true })
+  }
+}
+
 /**
  * Takes in what lies in a folder as `source`. Throws a WaxError where it is no sequence; the folder is gone afterwards. The same sequence
  * a second time is the same one. `hash` is that of the file, where it is known.

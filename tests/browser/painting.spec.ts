@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
+import sharp from 'sharp'
 import type { BrushStroke } from '../../core/brushes/stroke'
 import { strokesOf } from '../../core/brushes/stroke'
 import type { Mask } from '../../core/card/schema'
@@ -113,6 +114,19 @@ test('a mask and a painting are painted, erased and undone by hand, and rendered
   await expect.poll(pathOf).not.toBe(first)
   expect(await pathOf()).toMatch(/^M[^M]*C[^M]*Z$/)
 
+  // A picture as a tip.
+  const leaf = join(folder, 'leaf.png')
+  await sharp({ create: { width: 40, height: 24, channels: 4, background: '#000000' } })
+    .png()
+    .toFile(leaf)
+  await page.locator('.piece .body', { hasText: 'Painting' }).click()
+  await page.locator('[data-test=tip-file]').setInputFiles(leaf)
+  await expect(page.getByRole('radio', { name: 'leaf' })).toBeChecked()
+  await page.getByRole('button', { name: 'Take the brush' }).click()
+  await page.getByRole('button', { name: 'Erase' }).click()
+  await paint(page, [0.2, 0.8], [0.7, 0.8])
+  await expect.poll(async () => (await art()).at(-1)?.tip).toMatch(/^picture-/)
+
   const card = await savedCard(page, id)
-  await expectSameBytes(page, card, folder)
+  await expectSameBytes(page, card, folder, '--picture', leaf)
 })

@@ -1,4 +1,5 @@
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { strToU8, zipSync } from 'fflate'
@@ -99,6 +100,16 @@ test('a sequence is dropped, cut at its period, put inside a word, cracked and f
   await expect.poll(async () => (await find('sequence'))[0]?.clock).toBe('keyed')
   const card = await savedCard(page, id)
   await expectSameBytes(page, card, folder, '--sequence', TWIST)
+
+  // With its sequence in one file, read where it was never brought in.
+  const archive = join(folder, 'shown.card.zip')
+  writeFileSync(archive, await (await page.request.get(`/api/cards/${id}/archive`)).body())
+  const out = join(folder, 'from-archive')
+  execFileSync(process.execPath, ['.wax/node/wax.mjs', 'render', archive, '--frames', '3-3', '--out', out], {
+    env: { ...process.env, NUXT_STORAGE: join(folder, 'elsewhere') },
+  })
+  const only = (name: string) => readFileSync(join(folder, name, readdirSync(join(folder, name))[0]!))
+  expect(only('from-archive').equals(only('out'))).toBe(true)
 })
 
 test('what is broken is told in one sentence, and nothing is lost', async ({ page }) => {
