@@ -24,8 +24,8 @@ file, as in "picture": "boat.png", that file is read from the folder of the card
 section prints, as JSON, what each coat lays at each distance from a straight edge of the piece.
 kinds lists every table: pieces, coats, finishes, outline steps, masks, motors, letter motion, paints, curves, blend modes, deliveries, with their values.
 loop tells what every moving value does across the seam, and how much neighbouring pictures differ round the ring.
-cut tells where a sequence repeats itself and the cut whose seam shows least: of a video, GIF, APNG or animated WebP, or a folder of numbered
-PNG files.`
+cut tells where a sequence repeats itself and the cut whose seam shows least: of a video, GIF, APNG or animated WebP, or numbered PNG files
+in a folder or a ZIP file.`
 
 const COMMANDS = new Map<string, (args: string[]) => Promise<number>>(
   Object.entries({ render, check, evaluate, section, kinds, loop, cut }),

@@ -1,4 +1,5 @@
-import { readdir, stat } from 'node:fs/promises'
+import { mkdtemp, readdir, rm, stat } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
 import { extname, join } from 'node:path'
 import type { Sharp } from 'sharp'
 import sharp from 'sharp'
@@ -6,9 +7,10 @@ import { WaxError } from '../../core/errors'
 import type { SmallFrame } from '../../core/judge/best-cut'
 import { MOST_COMPARED } from '../../core/judge/best-cut'
 import type { Rate } from '../../core/values/rate'
-import { decoderOf, output, readerOf, videoStream } from './programs'
+import { unpackNumbered } from './numbered'
+import { decoderOf, output, readerOf, startOf, videoStream } from './programs'
 
-// Every frame of a sequence as a few pixels, to be compared: of numbered PNG files in a folder, or of any file of moving pictures that
+// Every frame of a sequence as a few pixels, to be compared: of numbered PNG files in a folder or a ZIP file, or of any file of moving pictures that
 // ffmpeg or sharp reads.
 
 /** Pixels across; as many down as the form asks. */
@@ -28,7 +30,20 @@ export async function smallSequence(path: string): Promise<SmallSequence> {
   const found = await stat(path).catch(() => null)
   if (!found) throw new WaxError('no-file', path, 'There is no file or folder here.', 'Check the path.')
   if (found.isDirectory()) return ofFolder(path)
+  if ((await startOf(path)).toString('latin1', 0, 2) === 'PK') return ofZip(path)
   return extname(path).toLowerCase() === '.webp' ? ofWebp(path) : ofVideo(path)
+}
+
+/** Numbered PNG files in a ZIP file. */
+async function ofZip(path: string): Promise<SmallSequence> {
+  const folder = await mkdtemp(join(tmpdir(), 'wax-cut-'))
+  try {
+    const { order } = await unpackNumbered(path, path, folder)
+    const { frames, ...sequence } = await ofFolder(folder)
+    return { ...sequence, frames: order ? order.map((stored) => frames[stored]!) : frames }
+  } finally {
+    await rm(folder, { recursive: true, force: true })
+  }
 }
 
 /** The size of compared frames of a form. */

@@ -3,6 +3,7 @@ import { copyFileSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { zipSync } from 'fflate'
 import sharp from 'sharp'
 import { bestCut, distancesOf } from '#core/judge/best-cut'
 import { smallSequence } from '#server/sequences/small-frames'
@@ -50,7 +51,9 @@ describe('wax cut', () => {
     await sharp(all, { raw: { width: W, height: H * COUNT, channels: 4, pageHeight: H } })
       .gif({ delay: new Array<number>(COUNT).fill(40) })
       .toFile(out('boat.gif'))
-    for (const path of [pngs, ...['boat.mov', 'boat.webm', 'boat.png', 'boat.gif', 'boat.webp'].map(out)]) {
+    const files = readdirSync(pngs).map((name) => [name, new Uint8Array(readFileSync(join(pngs, name)))] as const)
+    writeFileSync(out('boat.zip'), zipSync(Object.fromEntries(files)))
+    for (const path of [pngs, ...['boat.zip', 'boat.mov', 'boat.webm', 'boat.png', 'boat.gif', 'boat.webp'].map(out)]) {
       const sequence = await smallSequence(path)
       const found = bestCut(distancesOf(sequence.frames))
       expect([path, sequence.width, sequence.height, sequence.frames.length]).toEqual([path, W, H, COUNT])
