@@ -1,6 +1,7 @@
 import { finishFaults } from './finish-faults'
 import { formFaults } from './form-faults'
 import { holdFaults } from './hold-faults'
+import { sequenceFaults } from './sequence-faults'
 import { listParameters } from '../card/addresses'
 import type { Moving } from '../values/moving'
 import { isMoving } from '../values/moving'
@@ -38,6 +39,7 @@ export function motionFaults(card: Card): MotionFault[] {
     ...finishFaults(card),
     ...formFaults(card),
     ...holdFaults(card),
+    ...sequenceFaults(card),
     ...places.flatMap(({ address, label, parameter, value }) => {
       const moving = value as Moving<never>
       const fault = (motor: number | null, message: string, remedy: string): MotionFault => ({

@@ -6,6 +6,7 @@ import { Engine } from '#core/frame/engine'
 import { foreseen } from '#core/frame/fetching'
 import type { Picture } from '#core/paint/pictures'
 import { SequenceBook } from '#core/paint/sequences'
+import { motionFaults } from '#core/judge/motion-faults'
 import { shownPictures } from '#core/pieces/sequence'
 import { momentOf } from '#core/time/ring'
 import { toDisplay, toLinear } from '#core/values/oklab'
@@ -238,6 +239,39 @@ describe('a sequence with what holds it', () => {
     expect(indices(freezePiece(card, piece(card).id, 5).card, 4)).toEqual([5, 5, 5, 5])
     expect(indices(reversePiece(card, piece(card).id).card, 4)).toEqual([8, 7, 6, 5])
     expect(indices(repeatPiece(card, piece(card).id, 3).card, 7)).toEqual([0, 1, 2, 0, 1, 2, 0])
+  })
+})
+
+describe('what is told of it', () => {
+  const faults = (values: Partial<SequencePiece>, length = LENGTH) =>
+    motionFaults(withSequence(blank(length), 10, { name: 'Waves', ...values })).map(
+      ({ address, message, remedy }) => `${address.split('/')[1]}: ${message} ${remedy}`,
+    )
+
+  test('is where it jumps at the seam, by the lengths at which it would not', () => {
+    expect(faults({})).toEqual([])
+    expect(faults({}, 45)).toEqual([
+      'clockEnd: It comes round after 10 frames, the loop after 45: it jumps at the seam. Cut it to another length, or give the loop 50 frames.',
+    ])
+    expect(faults({ clockEnd: 'fro' }, 36)).toEqual([])
+    expect(faults({ clockEnd: 'fro' })[0]).toMatch(/after 18 frames.*36 frames/)
+    expect(faults({ rate: { numerator: 50, denominator: 1 }, clockFrom: 2 })).toEqual([])
+    expect(faults({ clockSpeed: 30 })[0]).toMatch(
+      /after 33.33 frames, the loop after 40: it jumps at the seam. Cut it to another length.$/,
+    )
+    // Where it is not seen across the seam, is held, or is off, it does not jump.
+    expect(faults({ span: { in: 3, out: 40 } }, 45)).toEqual([])
+    expect(faults({ clockEnd: 'hold' }, 45)).toEqual([])
+    expect(faults({ on: false }, 45)).toEqual([])
+  })
+
+  test('is that it has no pictures, or ends beyond them', () => {
+    expect(faults({ sequence: null })).toEqual([
+      'sequence: It shows no pictures yet. Bring a file in, or choose one in its settings.',
+    ])
+    expect(faults({ clockTo: 20 })).toEqual([
+      'clockTo: It ends at picture 20 and has 10. Let it end at its end: set To to 0.',
+    ])
   })
 })
 
