@@ -36,13 +36,13 @@ export const SEQUENCE_PARAMETERS = {
     default: 'straight',
     options: [
       { value: 'straight', label: 'Straight' },
-      { value: 'black', label: 'Laid on black' },
-      { value: 'white', label: 'Laid on white' },
+      { value: 'black', label: 'On black' },
+      { value: 'white', label: 'On white' },
     ],
   }),
   between: choice({
-    label: 'Between pictures',
-    help: 'At another rate or speed: the picture of that time, or two of them mixed',
+    label: 'Between',
+    help: 'What is shown between two pictures, at another rate or speed: the nearest of them in time, or both mixed',
     default: 'nearest',
     options: [
       { value: 'nearest', label: 'Nearest' },
