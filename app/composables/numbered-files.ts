@@ -17,6 +17,9 @@ export async function isSequence(file: File): Promise<boolean> {
   return /\.png$/i.test(file.name) ? head.includes('acTL') : head.includes('ANIM')
 }
 
+/** Numbered pictures that are brought in together, from which on they are a sequence: two are two pictures. */
+const FEWEST = 3
+
 /** Files in lots that are brought in as one each: numbered pictures with one name together. */
 export async function lotsOf(files: readonly File[]): Promise<{ files: File[]; moves: boolean }[]> {
   const stems = new Map<string, File[]>()
@@ -26,8 +29,8 @@ export async function lotsOf(files: readonly File[]): Promise<{ files: File[]; m
     if (match) stems.set(match[1]!, [...(stems.get(match[1]!) ?? []), file])
     else others.push(file)
   }
-  const lots = [...stems.values()].flatMap((lot) => (lot.length > 1 ? [{ files: lot, moves: true }] : []))
-  const single = [...stems.values()].filter((lot) => lot.length === 1).flat()
+  const lots = [...stems.values()].flatMap((lot) => (lot.length >= FEWEST ? [{ files: lot, moves: true }] : []))
+  const single = [...stems.values()].filter((lot) => lot.length < FEWEST).flat()
   const alone = await Promise.all(
     [...others, ...single].map(async (file) => ({ files: [file], moves: await isSequence(file) })),
   )
