@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import { createPiece } from '#core/card/create'
+import { moveSpan } from '#core/edit/spans'
 import { freezePiece, repeatPiece, reversePiece } from '#core/edit/clocks'
 import type { Card, GroupPiece, Piece, SequencePiece, TwinPiece } from '#core/card/schema'
 import { Engine } from '#core/frame/engine'
@@ -239,6 +240,30 @@ describe('a sequence with what holds it', () => {
     expect(indices(freezePiece(card, piece(card).id, 5).card, 4)).toEqual([5, 5, 5, 5])
     expect(indices(reversePiece(card, piece(card).id).card, 4)).toEqual([8, 7, 6, 5])
     expect(indices(repeatPiece(card, piece(card).id, 3).card, 7)).toEqual([0, 1, 2, 0, 1, 2, 0])
+  })
+})
+
+describe('its span on the ribbon', () => {
+  test('takes the start of its clock along; what lies in a group with a clock stays in its own time', () => {
+    const card = withSequence(blank(), 9, { clockStart: 2, span: { in: 0, out: 20 } })
+    const moved = moveSpan(card, piece(card).id, 5)
+    expect(piece(moved)).toMatchObject({ clockStart: 7, span: { in: 5, out: 25 } })
+    expect([5, 9].map((frame) => shownAt(moved, frame))).toEqual([0, 4].map((frame) => shownAt(card, frame)))
+    const keys = {
+      keys: [
+        { frame: 0, value: 0 },
+        { frame: 8, value: 90 },
+      ],
+    }
+    const inner = { ...piece(card), x: keys } as unknown as Piece
+    const group = { ...createPiece('group', card), id: 'g', clock: 'own', clockStart: 1, pieces: [inner] } as GroupPiece
+    const [after] = moveSpan({ ...card, pieces: [group as Piece] }, 'g', 4).pieces as [GroupPiece]
+    expect([after.clockStart, after.pieces[0]]).toEqual([5, inner])
+    // Without one of its own the group's time is that around it: all in it moves.
+    const open = { ...group, clock: 'around' } as Piece
+    const [plainly] = moveSpan({ ...card, pieces: [open] }, 'g', 4).pieces as [GroupPiece]
+    const held = plainly.pieces[0] as SequencePiece
+    expect([held.clockStart, held.x]).toMatchObject([6, { keys: [{ frame: 4 }, { frame: 12 }] }])
   })
 })
 
