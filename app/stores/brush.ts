@@ -41,6 +41,12 @@ export const useBrush = defineStore('brush', () => {
     brought.value = [...new Set([...brought.value, id])]
     tip.value = id
   }
+  /** Takes a picture out of the tray; strokes that were painted with it stay. */
+  function dropOwn(id: string) {
+    brought.value = brought.value.filter((one) => one !== id)
+    if (tip.value === id) tip.value = TIP_KINDS[0]!
+  }
+
   const settings = computed<TipSettings>(() => ({ ...USUAL, ...tipOf(tip.value).starts, ...changed.value[tip.value] }))
 
   /** The painting, or the painted mask, that is selected alone. */
@@ -78,6 +84,6 @@ export const useBrush = defineStore('brush', () => {
 
   return {
     ...{ tip, size, colour, taken, erase, settings, target, strokes, changed },
-    ...{ set, asShipped, resize, harden, begun, own, takeOwn },
+    ...{ set, asShipped, resize, harden, begun, own, brought, takeOwn, dropOwn },
   }
 })

@@ -14,6 +14,7 @@ import { readOwnPicture } from '../pictures/own-picture'
 import type { PictureSource } from '../pictures/pictures-of'
 import { loadPictures } from '../pictures/pictures-of'
 import { sequencePicture } from '../sequences/pictures'
+import { DISK_FULL, isDiskFull } from '../rim/full-disk'
 import { attemptName, removeFiles, rendersFolder } from './files'
 import { renderFile } from './render-file'
 import type { RenderReport } from './report'
@@ -144,14 +145,7 @@ function unfaithful(report: RenderReport): Fault {
 export function faultOf(error: unknown): Fault {
   if (error instanceof WaxError) return error.fault
   const message = error instanceof Error ? error.message : String(error)
-  if (/ENOSPC|No space left on device/.test(message)) {
-    return {
-      code: 'disk-full',
-      place: 'disk',
-      message: 'The disk is full.',
-      remedy: 'Free some space, then render again.',
-    }
-  }
+  if (isDiskFull(error)) return { ...DISK_FULL, remedy: 'Free some space, then render again.' }
   if (/ENOENT.*ff(mpeg|probe)|spawn ff/.test(message)) {
     return {
       code: 'no-encoder',

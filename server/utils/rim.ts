@@ -4,6 +4,7 @@ import type { Fault } from '../../core/errors'
 import { WaxError } from '../../core/errors'
 import type { Database } from '../database/connect'
 import { connect } from '../database/connect'
+import { DISK_FULL, isDiskFull } from '../rim/full-disk'
 import { isLostDatabase } from '../rim/lost-database'
 
 let database: Database | undefined
@@ -37,6 +38,7 @@ function asHttp(error: unknown) {
       remedy: 'Nothing is lost: it is tried again by itself.',
     })
   }
+  if (isDiskFull(error)) return refusal(507, DISK_FULL)
   console.error(error)
   const message = 'The server failed at this.'
   return refusal(500, {

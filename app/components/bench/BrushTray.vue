@@ -172,6 +172,9 @@ function clear() {
     </label>
     <div class="foot">
       <span class="quiet">{{ brush.strokes.length }} {{ brush.strokes.length === 1 ? 'stroke' : 'strokes' }}</span>
+      <button v-if="brush.brought.includes(brush.tip)" class="plain-button" @click="brush.dropOwn(brush.tip)">
+        Out of the tray
+      </button>
       <button v-if="brush.changed[brush.tip]" class="plain-button" @click="brush.asShipped()">Tip as shipped</button>
       <button class="plain-button" :disabled="brush.strokes.length === 0" @click="clear">Clear all</button>
     </div>
