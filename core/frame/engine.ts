@@ -2,11 +2,9 @@ import type { Card } from '../card/schema'
 import { LARGEST_SIDE } from '../card/schema'
 import { toDisplay } from '../values/oklab'
 import type { Moment, EvaluatedPaint } from '../values/evaluated'
-import { listParameters } from '../card/addresses'
 import { lightOf } from '../card/light'
 import { checkUnfolded } from '../card/unfolded'
 import { paintValue, switchValue } from '../values/evaluated'
-import { isMoving } from '../values/moving'
 import { WaxError } from '../errors'
 import type { Plane, StraightPicture } from '../kernels/kernels'
 import { Kernels } from '../kernels/kernels'
@@ -34,6 +32,7 @@ import { Ground } from './ground'
 import { Outlines } from './outlines'
 import type { PieceOutlook } from './outlook'
 import { outlookOf } from './outlook'
+import { backgroundMoves } from './moving-background'
 import { LISTS, strataOf } from './plan'
 import { pickPiece } from './pick'
 import type { Drawing } from './piece'
@@ -375,16 +374,6 @@ export class Engine {
 
 /** The moment that a frame shows: the whole card may hold each picture for some frames. */
 const shownMoment = (card: Card, frame: Frames): Moment => stepped(momentOf(card, frame), card.steps)
-
-const movingBackgrounds = new WeakMap<Card, boolean>()
-
-function backgroundMoves(card: Card): boolean {
-  const found =
-    movingBackgrounds.get(card) ??
-    listParameters(card).some(({ address, value }) => address.startsWith('background') && isMoving(value))
-  movingBackgrounds.set(card, found)
-  return found
-}
 
 /** A background goes on beyond the frame. */
 const ALL: Rect = { left: -Infinity, top: -Infinity, right: Infinity, bottom: Infinity }

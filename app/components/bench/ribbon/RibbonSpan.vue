@@ -202,7 +202,6 @@ function step(event: KeyboardEvent, part: 'in' | 'out') {
 /* Over pictures of any colour. */
 .clock.over {
   stroke: var(--teal);
-  paint-order: stroke;
 }
 .end {
   cursor: ew-resize;
