@@ -3,6 +3,7 @@ import { expectCard } from '../core/card/read'
 import type { Card } from '../core/card/schema'
 import { Engine } from '../core/frame/engine'
 import { fontsOf, shippedFonts } from '../server/fonts/shipped'
+import { PLAIN_FORM } from '../core/kernels/pixel-form'
 import { renderFrames } from '../server/renders/frame-pool'
 import type { Row } from './measure'
 
@@ -45,7 +46,13 @@ async function pooled(card: Card, fonts: Map<string, Uint8Array>, threads: numbe
   let started = 0
   let count = 0
   const to = Math.min(card.length, WARM + FRAMES + 1)
-  for await (const picture of renderFrames({ card, fonts, bits: 8, from: 0, to, threads })) {
+  for await (const picture of renderFrames({
+    card,
+    fonts,
+    form: PLAIN_FORM,
+    frames: Array.from({ length: to }, (_, i) => i),
+    threads,
+  })) {
     if (++count === WARM) started = performance.now()
     if (picture.width !== card.frame.width) throw new Error('not the full size')
   }

@@ -1,23 +1,28 @@
 import { WaxError } from '../core/errors'
-import { RENDER_FORMATS } from '../core/formats/deliveries'
+import { DELIVERY_FORMATS } from '../core/formats/deliveries/table'
 import { check } from './check'
 import { cut } from './cut'
+import { flagUsage } from './delivery-flags'
 import { evaluate } from './evaluate'
 import { kinds } from './kinds'
 import { loop } from './loop'
 import { render } from './render'
 import { section } from './section'
+import { verify } from './verify'
 
 const USAGE = `Usage:
-  wax render CARD --out PATH [--format ${RENDER_FORMATS.join('|')}] [--bits 8|16] [--frames FIRST-LAST] [--length FRAMES] [--font FILE]… [--picture FILE]…
-                  [--sequence PATH]… [--threads N]
+  wax render CARD --out PATH [--format ${DELIVERY_FORMATS.join('|')}]
+                  [--frames FIRST-LAST] [--length FRAMES] [--scale 50%|100%|200%] [--name PATTERN] [--sidecar PATH]
+                  [--font FILE]… [--picture FILE]… [--sequence PATH]… [--threads N], and of the delivery:
+${flagUsage()}
+  wax verify FILE… --against SIDECAR|CARD [--json] [options of render, with a CARD]
   wax check CARD
   wax evaluate CARD --frame N
   wax section CARD --piece ID --frame N
   wax kinds [--json]
   wax loop CARD [--json] [--width PX] [--font FILE]… [--picture FILE]… [--sequence PATH]…
   wax cut FILE [--json]
-CARD is a .card.json file, or a .card.zip with its fonts, pictures and sequences. --length repeats whole holds of a card with zones, as near to the length as they come. For png, a PATH that ends in .zip makes an archive, any other a folder.
+CARD is a .card.json file, or a .card.zip with its fonts, pictures and sequences. --length repeats whole holds of a card with zones, as near to the length as they come. For sequences of frames, a PATH that ends in .zip makes an archive, any other a folder; of several files each is told apart in its name.\nverify reads delivered files again, as any other program would, and holds them against the sidecar that was written with them, or against\na card: exit code 1 where they are not what was made.
 --font brings a TTF, OTF, WOFF or WOFF2 file that the card uses, --picture a PNG, JPEG or WebP file,
 --sequence a file of moving pictures, a ZIP file or a folder of numbered PNG files. Where a .card.json names a picture or a sequence by its
 file, as in "picture": "boat.png", that file is read from the folder of the card.
@@ -28,7 +33,7 @@ cut tells where a sequence repeats itself and the cut whose seam shows least: of
 in a folder or a ZIP file.`
 
 const COMMANDS = new Map<string, (args: string[]) => Promise<number>>(
-  Object.entries({ render, check, evaluate, section, kinds, loop, cut }),
+  Object.entries({ render, verify, check, evaluate, section, kinds, loop, cut }),
 )
 
 const [name = '', ...args] = process.argv.slice(2)

@@ -6,6 +6,7 @@ const NEEDS = {
   postgresql: () => newestPostgres() !== null,
   ffmpeg: () => existsSync('/usr/bin/ffmpeg'),
   chromium: () => existsSync('/usr/bin/chromium'),
+  mediainfo: () => existsSync('/usr/bin/mediainfo'),
   'unicode-data': () => existsSync('/usr/share/unicode/BidiCharacterTest.txt'),
 }
 

@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs'
 import { brushDocs } from '../core/brushes/docs'
 import { coatDocs } from '../core/coats/docs'
+import { deliveryDocs } from '../core/formats/deliveries/docs'
 import { finishDocs } from '../core/finishes/docs'
 import { maskDocs } from '../core/masks/docs'
 import { stepDocs } from '../core/steps/docs'
@@ -11,6 +12,7 @@ import { letterMotionDocs } from '../core/type/docs'
 // Writes the pages that are made from tables.
 writeFileSync('docs/brushes.md', brushDocs())
 writeFileSync('docs/coats.md', coatDocs())
+writeFileSync('docs/deliveries.md', deliveryDocs())
 writeFileSync('docs/finishes.md', finishDocs())
 writeFileSync('docs/outline-steps.md', stepDocs())
 writeFileSync('docs/masks.md', maskDocs())

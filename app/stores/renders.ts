@@ -1,8 +1,8 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import type { Fault } from '#core/errors'
-import type { RenderStatus } from '#server/database/schema'
-import type { RenderOptions } from '#server/renders/options'
+import type { RenderOptions, RenderWish } from '#core/formats/deliveries/render-options'
+import type { RenderStatus, StoredFile } from '#server/database/schema'
 import type { RenderReport } from '#server/renders/report'
 import { api } from '~/composables/api'
 
@@ -17,8 +17,9 @@ export interface RenderRow {
   attempts: number
   fault: Fault | null
   report: RenderReport | null
-  fileName: string | null
-  fileBytes: number | null
+  files: StoredFile[]
+  take: number
+  revision: number | null
   createdAt: string
   startedAt: string | null
   finishedAt: string | null
@@ -36,10 +37,14 @@ export const useRenders = defineStore('renders', () => {
   }
 
   /** Renders one revision of a card; the server refuses where a newer one has been saved. */
-  async function start(cardId: string, revision: number, options: RenderOptions) {
+  async function start(cardId: string, revision: number, options: RenderWish) {
     const row = await api<RenderRow>('/renders', 'POST', { cardId, revision, options })
     list.value = [row, ...list.value]
   }
+
+  /** How many renders of a card there have been. */
+  const takes = (cardId: string) =>
+    Math.max(0, ...list.value.filter((row) => row.cardId === cardId).map(({ take }) => take))
 
   async function cancel(id: string) {
     await api(`/renders/${id}/cancel`, 'POST')
@@ -51,5 +56,5 @@ export const useRenders = defineStore('renders', () => {
     list.value = list.value.filter((row) => row.id !== id)
   }
 
-  return { list, loaded, busy, load, start, cancel, remove }
+  return { list, loaded, busy, load, takes, start, cancel, remove }
 })

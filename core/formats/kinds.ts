@@ -23,7 +23,7 @@ import { COMMON_STEP_PARAMETERS } from '../steps/definition'
 import { STEPS } from '../steps/table'
 import { RANGE_PARAMETERS } from '../type/ranges'
 import { RANGE_STARTS } from '../type/range-starts'
-import { DELIVERIES } from './deliveries'
+import { DELIVERIES } from './deliveries/table'
 
 /** An entry of a table: what it is called, what it is for, and its values by name. */
 export interface ListedKind {
@@ -59,7 +59,9 @@ export function allKinds(): Record<string, { common?: Record<string, Parameter>;
     },
     curves: { kinds: CURVE_SHAPES.map(({ name, label, help }) => ({ kind: name, label, help })) },
     blendModes: { kinds: BLEND_MODES.map(({ value, label }) => ({ kind: value, label })) },
-    deliveries: { kinds: DELIVERIES.map(({ format, ...rest }) => ({ kind: format, ...rest })) },
+    deliveries: {
+      kinds: DELIVERIES.map(({ format, options, ...rest }) => ({ kind: format, ...rest, parameters: options })),
+    },
   }
 }
 

@@ -1,14 +1,15 @@
 import type { Card } from '../card/schema'
 import { LARGEST_SIDE } from '../card/schema'
-import { toDisplay } from '../values/oklab'
 import type { Moment, EvaluatedPaint } from '../values/evaluated'
 import { lightOf } from '../card/light'
 import { checkUnfolded } from '../card/unfolded'
 import { paintValue, switchValue } from '../values/evaluated'
 import { WaxError } from '../errors'
-import type { Plane, StraightPicture } from '../kernels/kernels'
+import type { Plane } from '../kernels/kernels'
 import { Kernels } from '../kernels/kernels'
 import type { Address } from '../kernels/module'
+import type { Bits, PixelForm } from '../kernels/pixel-form'
+import { PLAIN_FORM } from '../kernels/pixel-form'
 import { PictureBook } from '../paint/pictures'
 import { SequenceBook } from '../paint/sequences'
 import { Tiles } from '../paint/texture'
@@ -23,6 +24,7 @@ import { Canvas } from './canvas'
 import { Contents } from './content'
 import { pathFinder } from './along'
 import { fitter } from './fitting'
+import { giveOut } from './give-out'
 import { holdsOthers } from './held-pieces'
 import type { GridBox } from './grid-box'
 import { worldAround } from './grid-box'
@@ -47,16 +49,12 @@ import type { Section } from './section'
 import { edgeCard, handlesOf, middleRow, pieceOf } from './section'
 
 const EVERYWHERE = { mask: null, gate: null }
-/** Steps of the table from linear light to display: over √v, where the function is almost straight. */
-const TRANSFER_STEPS = 4096
 
-export interface View {
+export interface View extends Partial<PixelForm> {
   /** Render pixels per card pixel, up to 1. The default, 1, is the final size. */
   scale?: number
   /** A draft for while a hand moves: borders of strokes without joins of their own, and a pixel soft. */
   draft?: boolean
-  /** Bits a channel of the picture. */
-  bits?: 8 | 16
   /** The part of the frame that is rendered, in render pixels; its place is a multiple of 64. The default is all. */
   region?: GridBox
   /**
@@ -68,11 +66,11 @@ export interface View {
   reuse?: Uint8Array<ArrayBuffer>
 }
 
-/** A finished frame: straight (not premultiplied) RGBA, rows from the top, 16-bit values little-endian. */
+/** A finished frame: RGBA, rows from the top, little-endian, straight unless another form was asked for. */
 export interface FramePicture {
   width: number
   height: number
-  bits: 8 | 16
+  bits: Bits
   pixels: Uint8Array<ArrayBuffer>
 }
 
@@ -93,9 +91,6 @@ export class Engine {
   private readonly tiles = new Tiles(this.kernels)
   private readonly brushTips = new BrushTips(this.kernels)
   private readonly outlines: Outlines
-  private readonly transfer = Float32Array.from({ length: TRANSFER_STEPS + 1 }, (_, i) =>
-    toDisplay((i / TRANSFER_STEPS) ** 2),
-  )
   /** The pictures of sequences that are at hand. */
   readonly sequences: SequenceBook
   private canvas: Canvas | null = null
@@ -128,7 +123,9 @@ export class Engine {
    * again.
    */
   render(card: Card, frame: Frames, view: View = {}): FramePicture {
-    const { scale = 1, bits = 8, draft = false } = view
+    const { scale = 1, draft = false } = view
+    const { bits = PLAIN_FORM.bits, alpha = PLAIN_FORM.alpha, light = PLAIN_FORM.light } = view
+    const form = { bits, alpha, light }
     const frameWidth = Math.max(1, Math.round(card.frame.width * scale))
     const frameHeight = Math.max(1, Math.round(card.frame.height * scale))
     if (!(scale > 0) || frameWidth > LARGEST_SIDE || frameHeight > LARGEST_SIDE) {
@@ -151,13 +148,13 @@ export class Engine {
       const laid = seenIn({ x, y, w: (width + 15) & ~15, h: height }, this.ground.lay(canvas, this.strata(drawing)))
       // What is laid is also given out.
       kernels.begin(Infinity)
-      const { pixels, part: changed } = this.written.begin(view.reuse, { width, height, bits }, laid, { x, y })
+      const { pixels, part: changed } = this.written.begin(view.reuse, { width, height, form }, laid, { x, y })
       if (changed) {
-        const to = { width, bits, seed: card.seed, origin: { x, y } }
-        this.put(canvas, changed, isLinear(card), pixels, to)
+        const to = { width, seed: card.seed, origin: { x, y }, ...form }
+        giveOut(kernels, canvas, changed, isLinear(card), pixels, to)
       }
       done = true
-      return { width, height, bits, pixels }
+      return { width, height, bits: form.bits, pixels }
     } finally {
       kernels.release(start)
       // Half a frame is nothing to begin the next one with.
@@ -166,27 +163,6 @@ export class Engine {
         if (view.reuse) this.written.forget(view.reuse)
       }
     }
-  }
-
-  /** Writes a part of the canvas, a box of the render grid, into a picture. */
-  private put(canvas: Canvas, part: GridBox, linear: boolean, pixels: Uint8Array, to: StraightPicture): void {
-    const { kernels } = this
-    const at = { x: part.x - to.origin.x, y: part.y - to.origin.y }
-    if (!linear) {
-      kernels.straight(canvas.window(part), at, pixels, to)
-      return
-    }
-    // The canvas stays in linear light: the next frame may begin with it.
-    const mark = kernels.mark()
-    const copy = kernels.layers(part.w, Math.min(part.h, STRIP), false)
-    for (let row = 0; row < part.h; row += STRIP) {
-      const h = Math.min(STRIP, part.h - row)
-      const rows = kernels.window(copy, 0, 0, part.w, h)
-      kernels.copy(canvas.window({ ...part, y: part.y + row, h }), rows)
-      kernels.encode(rows, this.transfer)
-      kernels.straight(rows, { x: at.x, y: at.y + row }, pixels, to)
-    }
-    kernels.release(mark)
   }
 
   /** All that is laid, back to front. */
@@ -379,8 +355,6 @@ const shownMoment = (card: Card, frame: Frames): Moment => stepped(momentOf(card
 const ALL: Rect = { left: -Infinity, top: -Infinity, right: Infinity, bottom: Infinity }
 
 const BACKGROUND_ROWS = 16
-/** Rows that are brought from linear light to display at once. */
-const STRIP = 16
 const MB = 1024 * 1024
 /** About a minute on a slow machine. */
 const MOST_WORK = 48 * 1024 * MB

@@ -1,3 +1,5 @@
+import type { PixelForm } from '../kernels/pixel-form'
+import { bytesOf } from '../kernels/pixel-form'
 import type { GridBox } from './grid-box'
 import { united } from './grid-box'
 import type { LaidFrame } from './ground'
@@ -5,7 +7,7 @@ import type { LaidFrame } from './ground'
 interface Size {
   width: number
   height: number
-  bits: 8 | 16
+  form: PixelForm
 }
 
 interface Record extends LaidFrame {
@@ -29,8 +31,8 @@ export class Written {
     laid: LaidFrame,
     { x, y }: { x: number; y: number },
   ): { pixels: Uint8Array<ArrayBuffer>; part: GridBox | null } {
-    const { width, height, bits } = size
-    const bytes = (width * height * bits) / 2
+    const { width, height, form } = size
+    const bytes = width * height * 4 * bytesOf(form.bits)
     const pixels = again?.length === bytes ? again : new Uint8Array(bytes)
     const before = this.records.get(pixels)
     this.records.set(pixels, { ...laid, size, x, y })
@@ -39,7 +41,7 @@ export class Written {
       before.y === y &&
       before.size.width === width &&
       before.size.height === height &&
-      before.size.bits === bits
+      sameForm(before.size.form, form)
     if (alike && laid.ground !== null && before.ground === laid.ground) {
       return { pixels, part: united(before.changed, laid.changed) }
     }
@@ -60,11 +62,14 @@ export class Written {
 }
 
 /** Clears the rows that hold anything; all where that is not known. */
-function clear(pixels: Uint8Array, before: Record | null, { width, bits }: Size): void {
+function clear(pixels: Uint8Array, before: Record | null, { width, form }: Size): void {
   if (!before) pixels.fill(0)
   else if (before.touched) {
-    const row = (width * bits) / 2
+    const row = width * 4 * bytesOf(form.bits)
     const from = before.touched.y - before.y
     pixels.fill(0, from * row, (from + before.touched.h) * row)
   }
 }
+
+const sameForm = (one: PixelForm, other: PixelForm): boolean =>
+  one.bits === other.bits && one.alpha === other.alpha && one.light === other.light

@@ -5,6 +5,8 @@ import { forMode } from './module'
 import type { Address } from './module'
 import type { Affine } from './spread'
 import { PictureKernels } from './pictures'
+import type { PixelForm } from './pixel-form'
+import { bytesOf } from './pixel-form'
 
 export type { Layers, Picture, PlaceWindow, Plane, Segments } from './memory'
 export type { Affine, Edges, EdgeArea, MapChannel } from './spread'
@@ -23,10 +25,9 @@ export interface Ramp {
 export type Spread = 'pad' | 'repeat' | 'reflect'
 const SPREADS: Record<Spread, number> = { pad: 0, repeat: 1, reflect: 2 }
 
-/** A picture of straight integers: pixels a row, bits a channel, the seed of its dithering, its place on the card. */
-export interface StraightPicture {
+/** A picture that is given out: pixels a row, how they are written down, the seed of its dithering, its place on the card. */
+export interface GivenPicture extends Pick<PixelForm, 'bits' | 'alpha'> {
   width: number
-  bits: 8 | 16
   seed: number
   origin: { x: number; y: number }
 }
@@ -160,31 +161,33 @@ export class Kernels extends PictureKernels {
     this.run.wholeColours(at, stride, w, h)
   }
 
-  /** Encodes linear light as display sRGB, in place; the table holds the transfer function over √v. */
-  encode({ at, stride, w, h }: Layers, table: Float32Array): void {
+  /** Straight colours through a table, in place, between linear light and display sRGB: over v, or by `roots` over √v. */
+  transfer({ at, stride, w, h }: Layers, table: Float32Array, roots: boolean): void {
     const mark = this.mark()
-    this.run.encodeRows(at, stride, w, h, this.numbers(table), table.length - 1)
+    this.run.transferRows(at, stride, w, h, this.numbers(table), table.length - 1, roots)
     this.release(mark)
   }
 
   /**
-   * Straight RGBA integers of a window at (x, y), dithered by `seed`, written at their place into a picture of
-   * `width` pixels a row. What of the window lies beyond the picture's right edge is cut off. The picture's own place
-   * on the card, `origin`, is where the noise is taken from.
+   * RGBA of a window at (x, y), integers dithered by `seed`, written at their place into a picture of `width` pixels a row.
+   * What of the window lies beyond the picture's right edge is cut off. The picture's own place on the card, `origin`, is
+   * where the noise is taken from.
    */
-  straight(
-    window: Layers,
-    { x, y }: { x: number; y: number },
-    out: Uint8Array,
-    { width, bits, seed, origin }: StraightPicture,
-  ): void {
-    const tile = this.dither(seed)
+  giveOut(window: Layers, { x, y }: { x: number; y: number }, out: Uint8Array, to: GivenPicture): void {
+    const { width, bits, alpha, seed, origin } = to
     const mark = this.mark()
-    const pixel = bits / 2
+    const pixel = bytesOf(bits) * 4
     const stride = window.w * pixel
     const at = this.take(stride * window.h)
-    const kernel = bits === 8 ? this.run.straight8 : this.run.straight16
-    kernel(window.at, window.stride, at, stride, window.w, window.h, x + origin.x, y + origin.y, tile)
+    const rows = [window.at, window.stride, at, stride] as const
+    const size = [window.w, window.h] as const
+    const premultiplied = alpha === 'premultiplied'
+    if (bits === 'float') this.run.numbers32(...rows, ...size, premultiplied)
+    else if (bits === 'half') this.run.numbers16(...rows, ...size, premultiplied, this.take(window.w * 16))
+    else {
+      const kernel = bits === 8 ? this.run.whole8 : this.run.whole16
+      kernel(...rows, ...size, x + origin.x, y + origin.y, this.dither(seed), premultiplied)
+    }
     const whole = new Uint8Array(this.memory.buffer, at, stride * window.h)
     const kept = Math.min(window.w, width - x) * pixel
     if (kept === stride && stride === width * pixel) out.set(whole, y * stride)

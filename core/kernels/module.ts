@@ -72,11 +72,13 @@ export interface KernelExports {
   addRows(src: Address, srcStride: number, sum: Address, sumStride: number, w: number, h: number): void
   meanRows(sum: Address, sumStride: number, count: number, dst: Address, dstStride: number, w: number, h: number): void
   copyRows(src: Address, srcStride: number, dst: Address, dstStride: number, bytes: number, h: number): void
-  encodeRows(at: Address, stride: number, w: number, h: number, table: Address, steps: number): void
+  transferRows(at: Address, stride: number, w: number, h: number, ...table: (number | boolean)[]): void
   alphaPlane(src: Address, stride: number, dst: Address, w: number, h: number): void
   wholeColours(at: Address, stride: number, w: number, h: number): void
-  straight8(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
-  straight16(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: number[]): void
+  whole8(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: (number | boolean)[]): void
+  whole16(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: (number | boolean)[]): void
+  numbers32(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: (number | boolean)[]): void
+  numbers16(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: (number | boolean)[]): void
   ditherTile(tile: Address, seed: number): void
   halveRgba(src: Address, stride: number, dst: Address, w: number, h: number, ...numbers: (number | boolean)[]): void
   doubleRgba(src: Address, dst: Address, stride: number, lowW: number, ...numbers: (number | boolean)[]): void

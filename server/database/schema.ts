@@ -1,9 +1,9 @@
-import { bigint, customType, index, integer, jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
+import { customType, index, integer, jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
 import { readCard } from '../../core/card/read'
 import type { Card } from '../../core/card/schema'
 import type { Seal } from '../../core/seals/schema'
 import type { Fault } from '../../core/errors'
-import type { RenderOptions } from '../renders/options'
+import type { RenderOptions } from '../../core/formats/deliveries/render-options'
 import type { RenderReport } from '../renders/report'
 
 const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' })
@@ -98,6 +98,16 @@ export const sequences = pgTable('sequences', {
   createdAt: moment('created_at').notNull().defaultNow(),
 })
 
+/** A finished file of a render. */
+export interface StoredFile {
+  /** The name that people see. */
+  name: string
+  /** The name in the storage: that of the attempt that made it. */
+  stored: string
+  bytes: number
+  mediaType: string
+}
+
 export type RenderStatus = 'queued' | 'running' | 'checking' | 'done' | 'failed' | 'cancelled'
 
 /** Renders with the card as it was when they were asked for. */
@@ -116,11 +126,14 @@ export const renders = pgTable('renders', {
   heartbeat: moment('heartbeat'),
   fault: jsonb('fault').$type<Fault>(),
   report: jsonb('report').$type<RenderReport>(),
-  /** The name that people see. */
-  fileName: text('file_name'),
-  /** The name in the storage: that of the attempt that made it. */
-  stored: text('stored'),
-  fileBytes: bigint('file_bytes', { mode: 'number' }),
+  /** Its finished files in the order of the delivery's table; empty until they are checked. */
+  files: jsonb('files').$type<StoredFile[]>().notNull().default([]),
+  /** The sidecar's name in the storage. */
+  sidecar: text('sidecar'),
+  /** The how manieth render of its card it is. */
+  take: integer('take').notNull().default(1),
+  /** The revision of the card that it shows; null where that was not kept. */
+  revision: integer('revision'),
   createdAt: moment('created_at').notNull().defaultNow(),
   startedAt: moment('started_at'),
   finishedAt: moment('finished_at'),

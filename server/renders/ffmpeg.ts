@@ -1,6 +1,7 @@
 import { spawn } from 'node:child_process'
 import type { ChildProcessWithoutNullStreams } from 'node:child_process'
 import type { Rate } from '../../core/values/rate'
+import type { ColourTags } from './encoders/encoder'
 
 // Everything that is done with ffmpeg and ffprobe: starting them, asking about a file, reading its planes as they are.
 
@@ -26,7 +27,9 @@ export function startFfmpeg(args: string[], program = 'ffmpeg'): Running {
       resolve()
     })
     child.on('close', (code) => {
-      if (code !== 0) failure ??= new Error(`${program} stopped with code ${code}: ${complaint.trim()}`)
+      // With some formats it says that the disk is full, and ends as if all were well.
+      const isWhole = code === 0 && !complaint.includes('No space left on device')
+      if (!isWhole) failure ??= new Error(`${program} stopped with code ${code}: ${complaint.trim()}`)
       resolve()
     })
   })
@@ -44,32 +47,72 @@ export interface Stream {
   width: number
   height: number
   rate: Rate
+  codec: string
   /** As ffmpeg calls it, for example yuva444p12le. */
   pixelFormat: string
+  tags: ColourTags
+  /** Of the first frame, as SMPTE ST 12-1 writes it; null where the file has none. */
+  timecode: string | null
+  /** Whether a second picture of alpha goes along, as WebM has it. */
+  sideAlpha: boolean
 }
 
-interface Probe {
-  streams: { width: number; height: number; r_frame_rate: string; pix_fmt: string }[]
+interface ProbedStream {
+  width: number
+  height: number
+  r_frame_rate: string
+  codec_name: string
+  pix_fmt: string
+  color_primaries?: string
+  color_transfer?: string
+  color_space?: string
+  color_range?: string
+  tags?: Record<string, string>
 }
+
+/** What ffprobe says where it knows nothing. */
+const said = (word: string | undefined) =>
+  word === undefined || word === 'unknown' || word === 'reserved' ? null : word
 
 /** Throws where the file has no picture stream. */
-export async function probe(path: string): Promise<Stream> {
-  const show = ['-v', 'error', '-select_streams', 'v:0', '-show_entries', 'stream=width,height,r_frame_rate,pix_fmt']
-  const { child, ended, check } = startFfmpeg([...show, '-of', 'json', path], 'ffprobe')
+export async function probe(path: string, input: string[] = []): Promise<Stream> {
+  const show = ['-v', 'error', '-select_streams', 'v:0', '-show_streams']
+  const { child, ended, check } = startFfmpeg([...show, '-of', 'json', ...input, path], 'ffprobe')
   let text = ''
   for await (const part of child.stdout) text += String(part)
   await ended
   check()
-  const [stream] = (JSON.parse(text) as Probe).streams
+  const [stream] = (JSON.parse(text) as { streams: ProbedStream[] }).streams
   if (!stream) throw new Error('The file has no picture stream.')
-  const { width, height, r_frame_rate, pix_fmt } = stream
+  const { width, height, r_frame_rate, codec_name, pix_fmt, tags = {} } = stream
   const [numerator, denominator] = r_frame_rate.split('/').map(Number)
-  return { width, height, rate: { numerator: numerator!, denominator: denominator! }, pixelFormat: pix_fmt }
+  const tag = (name: string) => Object.entries(tags).find(([key]) => key.toLowerCase() === name)?.[1]
+  return {
+    ...{ width, height, codec: codec_name, pixelFormat: pix_fmt },
+    rate: { numerator: numerator!, denominator: denominator! },
+    tags: {
+      primaries: said(stream.color_primaries),
+      transfer: said(stream.color_transfer),
+      matrix: said(stream.color_space),
+      range: said(stream.color_range),
+    },
+    timecode: tag('timecode') ?? null,
+    sideAlpha: tag('alpha_mode') === '1',
+  }
 }
 
-/** Frames as raw bytes in a pixel format: the codec's own, so that nothing is converted on the way. The buffer is used again. */
-export async function* rawFrames(path: string, format: string, bytes: number): AsyncGenerator<Buffer> {
-  const { child, ended, check } = startFfmpeg(['-i', path, '-f', 'rawvideo', '-pix_fmt', format, 'pipe:1'])
+/**
+ * Frames as raw bytes in a pixel format: the codec's own, so that nothing is converted on the way; each that is stored, once.
+ * `input`: options before the file. The buffer is used again.
+ */
+export async function* rawFrames(
+  path: string,
+  format: string,
+  bytes: number,
+  input: string[] = [],
+): AsyncGenerator<Buffer> {
+  const read = [...input, '-i', path, '-map', '0:v:0', '-vsync', '0']
+  const { child, ended, check } = startFfmpeg([...read, '-f', 'rawvideo', '-pix_fmt', format, 'pipe:1'])
   const frame = Buffer.from(new ArrayBuffer(bytes))
   let filled = 0
   try {

@@ -2,10 +2,10 @@ import { resolve } from 'node:path'
 import { Worker } from 'node:worker_threads'
 import type { Card } from '../../core/card/schema'
 import type { Fault } from '../../core/errors'
-import { heldFrame } from '../../core/time/held'
 import { WaxError } from '../../core/errors'
 import type { FramePicture } from '../../core/frame/engine'
 import type { SequenceSource, WantedPicture } from '../../core/frame/fetching'
+import type { PixelForm } from '../../core/kernels/pixel-form'
 import type { Picture } from '../../core/paint/pictures'
 import type { PictureGap } from '../../core/paint/sequences'
 
@@ -17,12 +17,11 @@ export interface FrameJob {
   fonts: Map<string, Uint8Array>
   pictures?: Map<string, Picture>
   sequences?: SequenceSource
-  bits: 8 | 16
-  /** Half-open range of frames. */
-  from: number
-  to: number
-  /** See core/time/held.ts. */
-  holds?: number
+  form: PixelForm
+  /** Render pixels per card pixel; 1 by default. */
+  scale?: number
+  /** Which frames of the card, in the order in which they are given out. */
+  frames: readonly number[]
   threads: number
   signal?: AbortSignal
   /** Milliseconds that one frame may take. */
@@ -56,7 +55,7 @@ export interface SequenceAnswer {
  * asks for the next one; then its pixels go back to their thread.
  */
 export async function* renderFrames(job: FrameJob): AsyncGenerator<FramePicture> {
-  const threads = Math.max(1, Math.min(job.threads, job.to - job.from))
+  const threads = Math.max(1, Math.min(job.threads, job.frames.length))
   const ready = new Map<number, Answer>()
   let wake = () => {}
   let broken: Error | null = null
@@ -65,9 +64,8 @@ export async function* renderFrames(job: FrameJob): AsyncGenerator<FramePicture>
     wake()
   }
   const workers = Array.from({ length: threads }, () => {
-    const worker = new Worker(THREAD, {
-      workerData: { card: job.card, fonts: job.fonts, pictures: job.pictures, bits: job.bits },
-    })
+    const { card, fonts, pictures, form, scale = 1 } = job
+    const worker = new Worker(THREAD, { workerData: { card, fonts, pictures, form, scale } })
     const bring = async ({ id, index }: WantedPicture) => {
       const picture = (await job.sequences?.(id, index)) ?? null
       worker.postMessage({ brought: { id, index, picture } } satisfies SequenceAnswer)
@@ -90,25 +88,25 @@ export async function* renderFrames(job: FrameJob): AsyncGenerator<FramePicture>
   job.signal?.addEventListener('abort', stop)
   if (job.signal?.aborted) stop()
   try {
-    let next = job.from
+    let next = 0
     const send = (back?: { at: number; pixels: Uint8Array<ArrayBuffer> }) => {
-      const worker = workers[(next - job.from) % threads]!
-      const wish = { at: next, frame: heldFrame(job.card, next, job.holds ?? 1), ...(back ? { back } : {}) }
+      const worker = workers[next % threads]!
+      const wish = { at: next, frame: job.frames[next]!, ...(back ? { back } : {}) }
       worker.postMessage(wish, back ? [back.pixels.buffer] : [])
       next++
     }
-    while (next < job.to && next < job.from + threads * WAITING) send()
-    for (let frame = job.from; frame < job.to; frame++) {
+    while (next < job.frames.length && next < threads * WAITING) send()
+    for (const [at, frame] of job.frames.entries()) {
       // A thread does its frames in order: this one is in work, or done.
       const late = setTimeout(() => fail(tooSlow(frame)), job.limit ?? LIMIT)
-      while (!ready.has(frame) && !broken) await new Promise<void>((go) => (wake = go))
+      while (!ready.has(at) && !broken) await new Promise<void>((go) => (wake = go))
       clearTimeout(late)
       if (broken) throw broken
-      const picture = ready.get(frame)!.picture!
-      ready.delete(frame)
+      const picture = ready.get(at)!.picture!
+      ready.delete(at)
       yield picture
       // The next one that is sent goes to the thread that this one came from.
-      if (next < job.to) send({ at: frame, pixels: picture.pixels })
+      if (next < job.frames.length) send({ at, pixels: picture.pixels })
     }
   } finally {
     job.signal?.removeEventListener('abort', stop)

@@ -2,6 +2,7 @@ import { parentPort, workerData } from 'node:worker_threads'
 import type { Card } from '../../core/card/schema'
 import { Engine } from '../../core/frame/engine'
 import { fetchAhead, withPictures } from '../../core/frame/fetching'
+import type { PixelForm } from '../../core/kernels/pixel-form'
 import type { Picture } from '../../core/paint/pictures'
 import type { PictureGap } from '../../core/paint/sequences'
 import type { SequenceAnswer, SequenceWish } from './frame-pool'
@@ -12,10 +13,11 @@ interface ThreadData {
   card: Card
   fonts: Map<string, Uint8Array>
   pictures?: Map<string, Picture>
-  bits: 8 | 16
+  form: PixelForm
+  scale: number
 }
 
-const { card, fonts, pictures, bits } = workerData as ThreadData
+const { card, fonts, pictures, form, scale } = workerData as ThreadData
 const engine = new Engine()
 const port = parentPort!
 
@@ -77,7 +79,7 @@ async function make({ at, frame, back }: Wish): Promise<void> {
       lent.delete(back.at)
     }
     const picture = await withPictures(engine.sequences, ask, () =>
-      engine.render(card, frame, { bits, ...(back ? { reuse: back.pixels } : {}) }),
+      engine.render(card, frame, { ...form, scale, ...(back ? { reuse: back.pixels } : {}) }),
     )
     lent.set(at, picture.pixels)
     port.postMessage({ at, picture }, [picture.pixels.buffer])

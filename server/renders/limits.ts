@@ -1,9 +1,12 @@
 import type { Card } from '../../core/card/schema'
 import { heldLength } from '../../core/time/held'
 import { WaxError } from '../../core/errors'
-import type { RenderOptions } from './options'
+import type { RenderOptions } from '../../core/formats/deliveries/render-options'
 
-/** Throws a WaxError where the range of frames is empty or lies outside the loop. */
+/** More than five hours at 25 frames a second: what is longer is put together from parts in the edit. */
+const MOST_FRAMES = 500_000
+
+/** Throws a WaxError where the range of frames is empty, lies outside the run, or is longer than anything is rendered. */
 export function expectFrames(card: Card, { from, to, holds }: Pick<RenderOptions, 'from' | 'to' | 'holds'>): void {
   if (to <= from) {
     throw new WaxError(
@@ -20,6 +23,14 @@ export function expectFrames(card: Card, { from, to, holds }: Pick<RenderOptions
       'frames',
       `The card has ${length} frames, 0 to ${length - 1}.`,
       `End the render at frame ${length - 1} at the latest.`,
+    )
+  }
+  if (to - from > MOST_FRAMES) {
+    throw new WaxError(
+      'too-long',
+      'frames',
+      `${to - from} frames are too many for one render.`,
+      `Render at most ${MOST_FRAMES}, and repeat the hold in the edit.`,
     )
   }
 }

@@ -1,11 +1,12 @@
-import { mkdir, rm, stat } from 'node:fs/promises'
+import { mkdir, stat, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import type { Fault } from '../../core/errors'
 import { WaxError } from '../../core/errors'
-import { deliveryOf } from '../../core/formats/deliveries'
-import { fileStem } from '../../core/formats/file-stem'
+import { fileNameOf, nameFrom } from '../../core/formats/deliveries/file-name'
+import { deliveryOf } from '../../core/formats/deliveries/table'
 import type { Database } from '../database/connect'
+import type { StoredFile } from '../database/schema'
 import { renders } from '../database/schema'
 import { ownFonts } from '../fonts/own-fonts'
 import { fontsOf, shippedFonts } from '../fonts/shipped'
@@ -16,8 +17,10 @@ import { loadPictures } from '../pictures/pictures-of'
 import { sequencePicture } from '../sequences/pictures'
 import { DISK_FULL, isDiskFull } from '../rim/full-disk'
 import { attemptName, removeFiles, rendersFolder } from './files'
+import type { Rendered } from './render-file'
 import { renderFile } from './render-file'
 import type { RenderReport } from './report'
+import { sidecarOf } from './sidecar'
 
 export interface RenderPlace {
   database: Database
@@ -64,10 +67,19 @@ export async function performRender({ database, storage, threads, worker }: Rend
   }
   // A beat that fails is tried again: a database that is away for a moment does not end a render.
   const heart = setInterval(() => void beat().catch(() => {}), 500)
-  const { ending } = deliveryOf(row.options.format)
-  const stored = attemptName(id, row.attempts, ending)
-  const path = join(rendersFolder(storage), stored)
-  const stem = fileStem(row.name)
+  const stem = nameFrom(row.options.name, { card: row.name, row: '', take: row.take })
+  const places = deliveryOf(row.options.format)
+    .files(row.options)
+    .map((file) => {
+      const stored = attemptName(id, row.attempts, `.${file.role || 'file'}${file.ending}`)
+      return {
+        stored,
+        path: join(rendersFolder(storage), stored),
+        name: fileNameOf(stem, file),
+        mediaType: file.mediaType,
+      }
+    })
+  const sidecar = attemptName(id, row.attempts, '.sidecar.json')
   const finish = async (change: Partial<typeof renders.$inferInsert>) => {
     const [written] = await database
       .update(renders)
@@ -76,8 +88,8 @@ export async function performRender({ database, storage, threads, worker }: Rend
       .returning({ id: renders.id })
     if (written) return
     // Written before, its answer lost; or nobody knows of this file.
-    const [now] = await database.select({ stored: renders.stored }).from(renders).where(eq(renders.id, id))
-    if (now?.stored !== stored) await rm(path, { force: true, recursive: true })
+    const [now] = await database.select({ sidecar: renders.sidecar }).from(renders).where(eq(renders.id, id))
+    if (now?.sidecar !== sidecar) await removeFiles(storage, attemptName(id, row.attempts, ''))
   }
   try {
     await mkdir(rendersFolder(storage), { recursive: true })
@@ -85,13 +97,13 @@ export async function performRender({ database, storage, threads, worker }: Rend
     await removeFiles(storage, id)
     const fonts = await fontsOf(row.document, [shippedFonts, ownFonts(database)])
     const pictures = await loadPictures(row.document, ownPictures(storage))
-    const report = await renderFile({
+    const rendered = await renderFile({
       card: row.document,
       fonts,
       pictures,
       sequences: (sequence, index) => sequencePicture(storage, sequence, index),
       options: row.options,
-      path,
+      paths: places.map(({ path }) => path),
       stem,
       threads,
       signal: cancel.signal,
@@ -99,17 +111,33 @@ export async function performRender({ database, storage, threads, worker }: Rend
       onProgress: (stage, done) => Object.assign(progress, { stage, done }),
     })
     clearInterval(heart)
-    const finished = report.passed
-      ? { status: 'done' as const, stored, fileName: `${stem}${ending}`, fileBytes: (await stat(path)).size }
-      : { status: 'failed' as const, fault: unfaithful(report) }
-    await persist(() => finish({ ...finished, report, framesDone: row.framesTotal }))
+    const { report } = rendered
+    if (report.passed) {
+      const files = await Promise.all(
+        places.map(async ({ path, ...file }): Promise<StoredFile> => ({ ...file, bytes: (await stat(path)).size })),
+      )
+      await writeSidecar(row, rendered, places, join(rendersFolder(storage), sidecar))
+      await persist(() => finish({ status: 'done', files, sidecar, report, framesDone: row.framesTotal }))
+    } else {
+      await persist(() => finish({ status: 'failed', fault: unfaithful(report), report, framesDone: row.framesTotal }))
+    }
   } catch (error) {
     clearInterval(heart)
-    await rm(path, { force: true, recursive: true })
+    await removeFiles(storage, attemptName(id, row.attempts, ''))
     if (!cancel.signal.aborted) await persist(() => finish({ status: 'failed', fault: faultOf(error) }))
   } finally {
     clearInterval(heart)
   }
+}
+
+async function writeSidecar(
+  { document, cardId, revision }: Pick<typeof renders.$inferSelect, 'document' | 'cardId' | 'revision'>,
+  rendered: Rendered,
+  places: { path: string; name: string }[],
+  path: string,
+): Promise<void> {
+  const sidecar = await sidecarOf({ card: document, id: cardId, revision }, rendered, places)
+  await writeFile(path, `${JSON.stringify(sidecar, null, 1)}\n`)
 }
 
 /** The work is done: a database that is away for a while must not lose it. */

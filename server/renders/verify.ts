@@ -1,126 +1,199 @@
+import { WaxError } from '../../core/errors'
+import type { Delivery, Tolerance } from '../../core/formats/deliveries/delivery'
+import type { FramePicture } from '../../core/frame/engine'
 import { perSecond, rateLabel } from '../../core/values/rate'
-import type { Delivery } from '../../core/formats/deliveries'
-import type { AlphaPlane, Encoder, FilePlan } from './encoders/encoder'
-import type { KeptRows, Ledger } from './ledger'
-import { hashOf } from './ledger'
-import type { CheckResult, RenderReport } from './report'
+import type { Differences, Held } from './differences'
+import { holdPicture, holdSquares, nothingHeld } from './differences'
+import type { ColourTags, Encoder, FilePlan, ReadFile, ReadFrame, SeenPicture } from './encoders/encoder'
+import { seenInPixels } from './encoders/seen-pixels'
+import { digest } from './digest'
+import type { CheckName, CheckResult, RenderReport } from './report'
+import { seamKeeper } from './seam-check'
 
-/** A finished file, and what it is held against. */
-interface Finished {
+/** What the engine made, by the card's frames. */
+export interface MadeFrames {
+  hash(frame: number): string
+  pixels(frame: number): Promise<Uint8Array>
+}
+
+/** A finished delivery, and what it is held against. */
+export interface Finished {
   delivery: Delivery
   encoder: Encoder
   plan: FilePlan
-  ledger: Ledger
+  /** The card's frame at each place of the run. */
+  order: readonly number[]
+  made: MadeFrames
+  /** Whether its last frame goes over into its first. */
+  loops: boolean
 }
 
-/** Differences of all frames so far, on a scale of 0–1. */
-class Differences {
-  largest = 0
-  private sum = 0
-  pixels = 0
+export interface Outcome extends Omit<RenderReport, 'seconds'> {
+  /** Hashes of the frames as they were read. */
+  read: string[]
+}
 
-  add({ largest, sum, pixels }: { largest: number; sum: number; pixels: number }): void {
-    this.largest = Math.max(this.largest, largest)
-    this.sum += sum
-    this.pixels += pixels
-  }
-
-  get mean(): number {
-    return this.pixels > 0 ? this.sum / this.pixels : 0
-  }
-
-  /** In steps of 8 bits. */
-  get words(): string {
-    return `largest difference ${(this.largest * 255).toFixed(2)}, mean ${(this.mean * 255).toFixed(3)} of 255`
+/** Reads a finished delivery again and holds it against what the engine made. A file that cannot be read is a check that failed. */
+export async function verifyFile(finished: Finished, onFrame: (done: number) => void = () => {}): Promise<Outcome> {
+  try {
+    return await verify(finished, onFrame)
+  } catch (error) {
+    // Who called it off is no fault of the file.
+    if (error instanceof WaxError && error.fault.code === 'cancelled') throw error
+    const message = error instanceof Error ? error.message : String(error)
+    const unreadable = check('read', 'Reading', message, 'the whole file can be read', false)
+    return { passed: false, checks: [unreadable], alpha: null, read: [] }
   }
 }
 
-/** Reads a finished file again and holds it against what the engine made. */
-export async function verifyFile(
-  { delivery, encoder, plan, ledger }: Finished,
-  onFrame: (done: number) => void = () => {},
-): Promise<Omit<RenderReport, 'seconds'>> {
-  const file = await encoder.decode(plan)
-  const [alpha, colour] = [new Differences(), new Differences()]
-  let frames = 0
-  let changed = 0
+async function verify(
+  { delivery, encoder, plan, order, made, loops }: Finished,
+  onFrame: (done: number) => void,
+): Promise<Outcome> {
+  const { width, height } = plan
+  const tolerance = delivery.tolerance(plan.options)
+  const shown = (await encoder.shown?.(plan)) ?? ((picture: FramePicture) => picture)
+  const file = await encoder.read(plan)
+  const fits = file.width === width && file.height === height
+  const held = nothingHeld()
+  const seam = loops && fits ? seamKeeper(plan) : null
+  const read: string[] = []
+  const changed: number[] = []
+  const twice: number[] = []
+  let lastIsEmpty = false
   for await (const frame of file.frames) {
-    if (frames < ledger.frames) {
-      alpha.add(compareAlpha(await ledger.alpha(frames), frame.alpha))
-      if (frame.exact && hashOf(frame.exact) !== ledger.hashes[frames]) changed++
-      if (frame.colour && file.width === plan.width && file.height === plan.height) {
-        colour.add(compareColour(await ledger.colour(frames), frame.colour))
-      }
+    const at = read.length
+    if (at >= order.length || !fits) read.push(digest(frame.raw))
+    else {
+      const pixels = plain(await made.pixels(order[at]!))
+      const meant = shown({ width, height, bits: plan.form.bits, pixels }, at)
+      const seen = seenIn(frame, meant)
+      const isSame = frame.pixels !== null && Buffer.compare(frame.pixels, meant.pixels) === 0
+      // The same bytes have the same hash.
+      read.push(
+        isSame && frame.raw === frame.pixels && meant.pixels === pixels ? made.hash(order[at]!) : digest(frame.raw),
+      )
+      if (frame.pixels && !isSame) changed.push(at)
+      if (!isSame) holdPicture(held, at, meant, seen)
+      if (!tolerance.exact && tolerance.colour.shared) holdSquares(held, at, meant, seen)
+      if (at > 0 && read[at] === read[at - 1] && made.hash(order[at]!) !== made.hash(order[at - 1]!)) twice.push(at)
+      if (at === order.length - 1) lastIsEmpty = isEmpty(seen, plan) && !isEmpty(seenInPixels(pixels, meant), plan)
+      seam?.take(at, order.length, seenInPixels(meant.pixels, meant), seen)
     }
-    frames++
-    onFrame(frames)
+    onFrame(read.length)
   }
-  const { tolerance } = delivery
-  const size = (of: { width: number; height: number }) => `${of.width}×${of.height}`
-  const most = tolerance.exact ? 0 : tolerance.alpha
-  const checks: CheckResult[] = [
-    check('frames', 'Frames', String(frames), String(plan.frames), frames === plan.frames),
-    check('size', 'Size', size(file), size(plan), size(file) === size(plan)),
-    check('alpha', 'Alpha', alpha.words, `at most ${most}`, alpha.pixels > 0 && alpha.largest * 255 <= most),
+  const checks = [
+    check('frames', 'Frames', String(read.length), String(plan.frames), read.length === plan.frames),
+    ...aboutFile(file, encoder, plan),
+    ...aboutPixels(tolerance, held, changed),
+    check(
+      'order',
+      'Every frame once',
+      listed(twice, 'no frame twice', 'as the one before'),
+      'no frame twice',
+      twice.length === 0,
+    ),
+    ...(tolerance.exact || tolerance.alpha ? [lastFrame(lastIsEmpty)] : []),
+    ...(seam && read.length === plan.frames ? [seam.check()] : []),
   ]
-  if (file.rate) {
-    const right = perSecond(file.rate) === perSecond(plan.rate)
-    checks.push(check('rate', 'Rate', `${rateLabel(file.rate)} fps`, `${rateLabel(plan.rate)} fps`, right))
-  }
-  if (tolerance.exact) {
-    const found = changed === 0 ? 'every pixel the same' : `${changed} frames differ`
-    checks.push(check('colour', 'Colour', found, 'every pixel the same', changed === 0))
-  } else {
-    const { most, mean } = tolerance.colour
-    // Where nothing is to be seen there is no colour to hold against.
-    const right = colour.largest * 255 <= most && colour.mean * 255 <= mean
-    checks.push(check('colour', 'Colour', colour.words, `at most ${most}, mean ${mean}`, right))
-  }
+  const alpha = !tolerance.exact && tolerance.alpha === null ? null : held.alpha
   return {
     passed: checks.every(({ passed }) => passed),
     checks,
-    alpha: { largest: alpha.largest * 255, mean: alpha.mean * 255 },
+    alpha: alpha && { largest: alpha.largest * 255, mean: alpha.mean * 255 },
+    read,
   }
 }
 
-/** Straight colour of the rows that were kept, where alpha is not 0. Differences on a scale of 0–1. */
-function compareColour({ rows, top }: KeptRows, found: (y: number) => Float32Array) {
-  let [largest, sum, pixels] = [0, 0, 0]
-  for (const { y, rgba } of rows) {
-    const row = found(y)
-    for (let at = 0, i = 0; at < rgba.length; at += 4, i += 3) {
-      if (rgba[at + 3] === 0) continue
-      for (let c = 0; c < 3; c++) {
-        const difference = Math.abs(rgba[at + c]! / top - row[i + c]!)
-        if (difference > largest) largest = difference
-        sum += difference
-      }
-      pixels += 3
-    }
+/** Pixels in an array that begins where wider numbers may. */
+const plain = (pixels: Uint8Array): Uint8Array<ArrayBuffer> => pixels as Uint8Array<ArrayBuffer>
+
+const seenIn = ({ seen, pixels }: ReadFrame, meant: FramePicture): SeenPicture =>
+  seen ?? seenInPixels(aligned(pixels!), meant)
+
+/** Wider numbers are read where they may begin. */
+const aligned = (pixels: Uint8Array) => (pixels.byteOffset % 4 === 0 ? pixels : pixels.slice())
+
+function isEmpty({ alpha }: SeenPicture, { width, height }: FilePlan): boolean {
+  if (!alpha) return false
+  for (let y = 0; y < height; y++) {
+    const { values, at, stride, zero, scale } = alpha(y)
+    for (let x = 0, i = at; x < width; x++, i += stride) if ((values[i]! - zero) * scale > EMPTY) return false
   }
-  return { largest, sum, pixels }
+  return true
 }
 
-/** Differences on a scale of 0–1. */
-function compareAlpha(made: AlphaPlane, found: AlphaPlane): { largest: number; sum: number; pixels: number } {
-  // A file of another size cannot be compared pixel by pixel; the size check says so.
-  const pixels = Math.min(made.values.length, found.values.length)
-  let largest = 0
-  let sum = 0
-  for (let i = 0; i < pixels; i++) {
-    const difference = Math.abs(made.values[i]! / made.top - found.values[i]! / found.top)
-    if (difference > largest) largest = difference
-    sum += difference
+/** Alpha below which nothing is seen. */
+const EMPTY = 1 / 512
+
+const lastFrame = (isEmpty: boolean) =>
+  check('last', 'Last frame', isEmpty ? 'empty' : 'as it was made', 'as it was made', !isEmpty)
+
+/** What the file says of itself. */
+export function aboutFile(file: ReadFile, encoder: Encoder, plan: FilePlan): CheckResult[] {
+  const size = (of: { width: number; height: number }) => `${of.width}×${of.height}`
+  const checks = [check('size', 'Size', size(file), size(plan), size(file) === size(plan))]
+  if (file.rate) {
+    const right = Math.abs(perSecond(file.rate) / perSecond(plan.rate) - 1) < SAME_RATE
+    checks.push(check('rate', 'Rate', `${rateLabel(file.rate)} fps`, `${rateLabel(plan.rate)} fps`, right))
   }
-  return { largest, sum, pixels }
+  const { timecode } = plan.options
+  if (timecode)
+    checks.push(check('timecode', 'Timecode', file.timecode ?? 'none', timecode, file.timecode === timecode))
+  const tags = typeof encoder.tags === 'function' ? encoder.tags(plan) : encoder.tags
+  if (tags) checks.push(check('tags', 'Colour as', tagWords(file.tags), tagWords(tags), sameTags(file.tags, tags)))
+  return checks
 }
 
-function check(
-  name: CheckResult['name'],
-  label: string,
-  found: string,
-  expected: string,
-  passed: boolean,
-): CheckResult {
+/** Matroska tells how long a picture is shown in billionths of a second, from which its rate is guessed. 24 and 23.976 are 1e-3 apart. */
+const SAME_RATE = 2e-4
+
+const KNOWN: readonly (keyof ColourTags)[] = ['primaries', 'transfer', 'matrix', 'range']
+
+const tagWords = (tags: ColourTags | null): string =>
+  tags ? KNOWN.map((name) => tags[name] ?? 'not said').join(', ') : 'not said'
+
+const sameTags = (found: ColourTags | null, wanted: ColourTags): boolean =>
+  KNOWN.every((name) => wanted[name] === null || found?.[name] === wanted[name])
+
+function aboutPixels(tolerance: Tolerance, { alpha, colour, shared }: Held, changed: number[]): CheckResult[] {
+  if (tolerance.exact) {
+    const same = changed.length === 0
+    const found = same
+      ? 'every pixel the same'
+      : `${listed(changed, '', 'changed')}; alpha ${alpha.words}; colour ${colour.words}`
+    return [
+      check('alpha', 'Alpha', alpha.words, 'at most 0', alpha.largest === 0),
+      check('colour', 'Colour', found, 'every pixel the same', same),
+    ]
+  }
+  const within = (name: 'alpha' | 'colour', label: string, found: Differences, most: { most: number; mean: number }) =>
+    check(
+      name,
+      label,
+      found.words,
+      most.most < 255 ? `at most ${most.most}, mean ${most.mean}` : `mean at most ${most.mean}`,
+      found.largest * 255 <= most.most && found.mean * 255 <= most.mean,
+    )
+  return [
+    ...(tolerance.alpha ? [within('alpha', 'Alpha', alpha, tolerance.alpha)] : []),
+    within(
+      'colour',
+      tolerance.colour.shared ? 'Even colours' : 'Colour',
+      tolerance.colour.shared ? shared : colour,
+      tolerance.colour,
+    ),
+  ]
+}
+
+/** Places of frames in words, counted from 0 as the ribbon does. */
+function listed(frames: readonly number[], none: string, what: string): string {
+  if (frames.length === 0) return none
+  const first = frames.slice(0, 5).join(', ')
+  const more = frames.length > 5 ? ` and ${frames.length - 5} more` : ''
+  return `frame${frames.length > 1 ? 's' : ''} ${first}${more} ${what}`
+}
+
+export function check(name: CheckName, label: string, found: string, expected: string, passed: boolean): CheckResult {
   return { name, label, found, expected, passed }
 }

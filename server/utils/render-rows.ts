@@ -1,9 +1,8 @@
 import { join } from 'node:path'
 import { eq } from 'drizzle-orm'
-import { deliveryOf } from '../../core/formats/deliveries'
+import type { StoredFile } from '../database/schema'
 import { renders } from '../database/schema'
 import { rendersFolder } from '../renders/files'
-import type { RenderOptions } from '../renders/options'
 
 /** A render as the press room lists it: everything but the document. */
 export const LISTED_RENDER = {
@@ -17,8 +16,9 @@ export const LISTED_RENDER = {
   attempts: renders.attempts,
   fault: renders.fault,
   report: renders.report,
-  fileName: renders.fileName,
-  fileBytes: renders.fileBytes,
+  files: renders.files,
+  take: renders.take,
+  revision: renders.revision,
   createdAt: renders.createdAt,
   startedAt: renders.startedAt,
   finishedAt: renders.finishedAt,
@@ -30,8 +30,13 @@ export async function findRender(id: string) {
   return row
 }
 
-/** Where the finished file of a render lies; before files were named by attempt, they were by render. */
-export function renderPath(row: { id: string; stored: string | null; options: RenderOptions }): string {
-  const name = row.stored ?? `${row.id}${deliveryOf(row.options.format).ending}`
-  return join(rendersFolder(useRuntimeConfig().storage), name)
+/** Where a file of a render lies. */
+export const renderPath = (stored: string): string => join(rendersFolder(useRuntimeConfig().storage), stored)
+
+/** A finished and checked file of a render; throws 404 for any other. */
+export async function finishedFile(id: string, index: number): Promise<StoredFile> {
+  const { status, files } = await findRender(id)
+  const file = status === 'done' ? files[index] : undefined
+  if (!file) throw notFound('file')
+  return file
 }

@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import type { Locator, Page } from '@playwright/test'
 import { test as base, expect } from '@playwright/test'
 import type { Card } from '../../core/card/schema'
-import { decodePng } from '../../server/renders/encoders/png-sequence'
+import { decodePng } from '../../server/renders/encoders/png'
 
 export { expect }
 

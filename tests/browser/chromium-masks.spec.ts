@@ -2,7 +2,7 @@ import { createMask, createPiece } from '../../core/card/create'
 import { expectCard } from '../../core/card/read'
 import type { Mask, Piece } from '../../core/card/schema'
 import { Engine } from '../../core/frame/engine'
-import { decodePng } from '../../server/renders/encoders/png-sequence'
+import { decodePng } from '../../server/renders/encoders/png'
 import { coat, emptyCard, solid, withBox } from '../support/engine'
 import { expect, test } from './bench-page'
 

@@ -6,7 +6,7 @@ import { join } from 'node:path'
 import type { Locator, Page } from '@playwright/test'
 import type { Card, WashPiece } from '../../core/card/schema'
 import { unzipSync } from 'fflate'
-import { decodePng } from '../../server/renders/encoders/png-sequence'
+import { decodePng } from '../../server/renders/encoders/png'
 import { coat, emptyCard, solid, withBox, withType } from '../support/engine'
 import { expect, openCard, pixels, savedCard, test } from './bench-page'
 

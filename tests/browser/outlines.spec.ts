@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
 import type { BoxPiece, Card, PathPiece, TypePiece } from '../../core/card/schema'
-import { decodePng } from '../../server/renders/encoders/png-sequence'
+import { decodePng } from '../../server/renders/encoders/png'
 import { coat, emptyCard, solid, withType } from '../support/engine'
 import { expect, openCard, pixels, savedCard, test } from './bench-page'
 

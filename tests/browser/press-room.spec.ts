@@ -2,10 +2,10 @@ import { execFileSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { basename, join } from 'node:path'
 import type { Page } from '@playwright/test'
 import type { Card } from '../../core/card/schema'
-import { decodePng } from '../../server/renders/encoders/png-sequence'
+import { decodePng } from '../../server/renders/encoders/png'
 import { coat, demoCard, emptyCard, solid, withType } from '../support/engine'
 import { expect, openCard, test } from './bench-page'
 
@@ -116,6 +116,53 @@ test('ProRes 4444: progress, verified transparency, download', async ({ page }) 
   expect(probed.trim()).toMatch(/^ap4h,yuva444p1[02]le$/)
 })
 
+test('fill and key of a wished length: two files and their sidecar, by which they are known again', async ({
+  page,
+}) => {
+  await openCard(page, { ...demoCard('02-lower-third'), name: 'Press test · pair' })
+  await page.getByRole('button', { name: 'Render with transparency' }).click()
+  const form = page.getByRole('form', { name: 'Render' })
+  await form.getByRole('radio', { name: 'Review copy' }).click()
+  await expect(form.getByRole('heading')).toHaveText('Render without transparency')
+  await form.getByRole('radio', { name: 'GIF' }).click()
+  await expect(form).toContainText('a pixel is clear or solid')
+  await form.getByRole('radio', { name: 'Fill and key' }).click()
+  await form.getByLabel('Key range').selectOption('Full')
+  await form.getByLabel('Timecode at the start').fill('10:00:00:00')
+  // The hold of this card is played again until it comes nearest to eight seconds.
+  await form.getByLabel('or a length').fill('8:00')
+  await form.getByLabel('or a length').press('Tab')
+  await expect(form.getByLabel('Holds')).not.toHaveValue('1')
+  await form.getByRole('button', { name: 'In', exact: true }).click()
+  await form.getByLabel('Last frame').fill('14')
+  await form.getByLabel('Size').selectOption('50 %, 960×540')
+  await form.getByLabel('File name').fill('{card}_{take}')
+  await expect(form).toContainText(/press-test-pair_\d\d-fill\.mov, press-test-pair_\d\d-key\.mov/)
+  await form.getByRole('button', { name: 'Start the render' }).click()
+  await expect(item(page)).toHaveAttribute('data-status', 'done', { timeout: 60_000 })
+  const paths: string[] = []
+  for (const link of [/Download fill/, /Download key/, /Sidecar/]) {
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      item(page).getByRole('link', { name: link }).click(),
+    ])
+    paths.push(join(folder, download.suggestedFilename()))
+    await download.saveAs(paths.at(-1)!)
+  }
+  expect(paths.map((path) => basename(path))).toEqual([
+    expect.stringMatching(/^press-test-pair_\d\d-fill\.mov$/),
+    expect.stringMatching(/^press-test-pair_\d\d-key\.mov$/),
+    expect.stringMatching(/^press-test-pair_\d\d\.sidecar\.json$/),
+  ])
+  const [fill, key, sidecar] = paths as [string, string, string]
+  const said = execFileSync(process.execPath, ['.wax/node/wax.mjs', 'verify', fill, key, '--against', sidecar], {
+    encoding: 'utf8',
+  })
+  expect(said).toContain('ok   Frames: 15')
+  expect(said).toContain('ok   Bytes: the files as they were made')
+  expect(said).toContain('ok   Timecode: 10:00:00:00')
+})
+
 test('a render of no frames, or beyond the loop, is refused in one clear word', async ({ page }) => {
   await openCard(page, { ...demoCard('02-lower-third'), name: 'Press test · strip' })
   const form = await startRender(page, { format: 'PNG sequence', first: 40, last: 39 })
@@ -132,7 +179,7 @@ test('a render is cancelled and nothing of it is offered', async ({ page }) => {
   await item(page).getByRole('button', { name: 'Cancel' }).click()
   await expect(item(page)).toHaveAttribute('data-status', 'cancelled')
   const [row] = (await (await page.request.get('/api/renders')).json()) as { id: string }[]
-  expect((await page.request.get(`/api/renders/${row!.id}/file`)).status()).toBe(404)
+  expect((await page.request.get(`/api/renders/${row!.id}/files/0`)).status()).toBe(404)
   await expect
     .poll(() => readdirSync('.wax/test/storage/renders').filter((name) => name.startsWith(row!.id)))
     .toEqual([])
@@ -145,7 +192,7 @@ test('the render worker is killed: the render goes on by itself, and no half fil
   await expect(item(page)).toContainText(/[1-9]\d* of 60 frames rendered/)
   const [row] = (await (await page.request.get('/api/renders')).json()) as { id: string }[]
   process.kill(Number(process.env.WAX_WORKER_PID), 'SIGKILL')
-  expect((await page.request.get(`/api/renders/${row!.id}/file`)).status()).toBe(404)
+  expect((await page.request.get(`/api/renders/${row!.id}/files/0`)).status()).toBe(404)
   await expect(item(page)).toHaveAttribute('data-status', 'done', { timeout: 80_000 })
   const [after] = (await (await page.request.get('/api/renders')).json()) as {
     attempts: number

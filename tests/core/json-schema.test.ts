@@ -7,6 +7,7 @@ import { cardSchema } from '#core/card/checks'
 import { sealFileSchema } from '#core/seals/schema'
 import { brushDocs } from '#core/brushes/docs'
 import { coatDocs } from '#core/coats/docs'
+import { deliveryDocs } from '#core/formats/deliveries/docs'
 import { finishDocs } from '#core/finishes/docs'
 import { maskDocs } from '#core/masks/docs'
 import { pieceDocs } from '#core/pieces/docs'
@@ -74,6 +75,7 @@ describe('docs/seals.schema.json', () => {
 test.each([
   ['docs/brushes.md', brushDocs],
   ['docs/coats.md', coatDocs],
+  ['docs/deliveries.md', deliveryDocs],
   ['docs/finishes.md', finishDocs],
   ['docs/masks.md', maskDocs],
   ['docs/outline-steps.md', stepDocs],

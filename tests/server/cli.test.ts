@@ -6,6 +6,7 @@ import { afterAll, describe, expect, test } from '@jest/globals'
 import sharp from 'sharp'
 import { paintSchema } from '#core/values/paints'
 import { expectCard } from '#core/card/read'
+import { DELIVERY_FORMATS } from '#core/formats/deliveries/table'
 import { writeArchive } from '#server/archive/card-archive'
 import { readOwnPicture } from '#server/pictures/own-picture'
 import { coat, demoCard, emptyCard, withBox } from '../support/engine'
@@ -78,7 +79,7 @@ test('wax kinds lists every table with its entries and their values', () => {
   expect(names('finishes')).toHaveLength(20)
   expect(names('masks')).toEqual(['box', 'ellipse', 'path', 'painted', 'matte'])
   expect(names('tips')).toHaveLength(7)
-  expect(names('deliveries')).toEqual(['png', 'prores4444'])
+  expect(names('deliveries')).toEqual(DELIVERY_FORMATS)
   for (const [table, { kinds }] of Object.entries(tables)) expect([table, kinds.length > 1]).toEqual([table, true])
   expect(tables.motors!.kinds[0]!.parameters).toHaveProperty('amount')
   expect(wax('kinds').out).toMatch(/^ {2}stroke: Stroke\. A line along the edge/m)
@@ -148,12 +149,64 @@ describe('wax render', () => {
     expect(readdirSync(folder).filter((name) => name.includes('part') || name.includes('alpha'))).toEqual([])
   })
 
+  test('fill and key are told apart by their names, and wax verify knows them again by sidecar and by card', () => {
+    const path = join(folder, 'pair.card.json')
+    const small = withBox(
+      emptyCard(64, 64, 6),
+      {
+        id: 'box',
+        x: {
+          keys: [
+            { frame: 0, value: 20 },
+            { frame: 5, value: 44 },
+          ],
+        } as never,
+        y: 32,
+        width: 20,
+        height: 20,
+      },
+      { face: [coat('fill', 'fill')] },
+    )
+    writeFileSync(path, JSON.stringify(small))
+    const [fill, key, sidecar] = ['pair-fill.mp4', 'pair-key.mp4', 'pair.json'].map((name) => join(folder, name)) as [
+      string,
+      string,
+      string,
+    ]
+    const asked = ['--format', 'fillkey', '--codec', 'h264', '--key', 'full', '--sidecar', sidecar]
+    expect(wax('render', path, '--out', join(folder, 'pair.mp4'), ...asked)).toMatchObject({ status: 0, error: '' })
+    expect(wax('verify', fill, key, '--against', sidecar)).toMatchObject({
+      status: 0,
+      out: expect.stringContaining('every frame as it was checked'),
+    })
+    expect(wax('verify', fill, key, '--against', path, '--key', 'full').status).toBe(0)
+    // The other way round they are not what was made.
+    expect(wax('verify', key, fill, '--against', sidecar)).toMatchObject({
+      status: 1,
+      out: expect.stringContaining('FAIL Pictures: frame 0 is another one'),
+    })
+    const moved = { ...small, pieces: [{ ...small.pieces[0]!, y: 20 }] }
+    writeFileSync(path, JSON.stringify(moved))
+    const { status, out } = wax('verify', fill, key, '--against', path, '--key', 'full', '--json')
+    const { passed, checks } = JSON.parse(out) as { passed: boolean; checks: { name: string; passed: boolean }[] }
+    expect([status, passed]).toEqual([1, false])
+    expect(checks.filter((check) => !check.passed).map(({ name }) => name)).toContain('alpha')
+    expect(wax('verify', fill, '--against', join(folder, 'none.json'))).toMatchObject({
+      status: 1,
+      error: expect.stringContaining('none.json'),
+    })
+  })
+
   test.each([
     [['--frames', '9-3'], /no frame to render/],
     [['--frames', '0-999'], /has 150 frames/],
     [['--frames', 'all'], /range of frames/],
-    [['--format', 'gif'], /not made here/],
-    [['--bits', '12'], /not made here/],
+    [['--format', 'tiff'], /--format: “tiff” is not made here. Choose png, exr,/],
+    [['--bits', '12'], /--bits: .* Choose 8 or 16/],
+    [['--alpha', 'straight'], /--alpha: PNG sequence has no such option. It takes bits/],
+    [['--format', 'gif', '--scale', '30%'], /--scale/],
+    [['--name', '../elsewhere'], /--name: .* is no file name/],
+    [['--format', 'rle', '--timecode', '1h'], /--timecode: A timecode such as/],
     [['--font', 'no-such-font.ttf'], /no-such-font\.ttf/],
   ])('%j: one clear word, exit code 1', (args, words) => {
     const { status, error } = wax('render', CARD, '--out', join(folder, 'none'), ...args)

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, test } from '@jest/globals'
 import type { FramePicture } from '#core/frame/engine'
-import { decodePng, encodePng } from '#server/renders/encoders/png-sequence'
+import { decodePng, encodePng } from '#server/renders/encoders/png'
 
 const SUITE = 'tests/reference/png-suite'
 

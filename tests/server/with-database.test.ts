@@ -5,6 +5,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { eq, sql } from 'drizzle-orm'
 import { migrate } from 'drizzle-orm/postgres-js/migrator'
 import { runMigrations } from 'graphile-worker'
+import { expectOptions } from '#core/formats/deliveries/render-options'
 import { connect } from '#server/database/connect'
 import { cards, pictures, renders, seals } from '#server/database/schema'
 import { bringUpToDate } from '#server/database/up-to-date'
@@ -53,7 +54,7 @@ const card = withBox(
 )
 
 async function queued(id: string, values: Partial<typeof renders.$inferInsert> = {}) {
-  const options = { format: 'png' as const, bits: 8 as const, from: 0, to: 40, holds: 1 }
+  const options = expectOptions({ format: 'png', from: 0, to: 40 })
   await connection.database
     .insert(renders)
     .values({ id, cardId: 'c', name: card.name, document: card, options, framesTotal: 40, ...values })
@@ -72,9 +73,9 @@ describe('a worker that comes back after another took its render over', () => {
     const second = performRender(place('second'), 'both')
     await Promise.all([first, second])
     const row = await rowOf('both')
-    expect([row.status, row.attempts, row.stored]).toEqual(['done', 2, 'both.2.zip'])
+    expect([row.status, row.attempts, row.files.map(({ stored }) => stored)]).toEqual(['done', 2, ['both.2.file.zip']])
     expect(row.report?.passed).toBe(true)
-    expect(filesOf('both')).toEqual(['both.2.zip'])
+    expect(filesOf('both')).toEqual(['both.2.file.zip', 'both.2.sidecar.json'])
   })
 })
 
@@ -102,7 +103,7 @@ test('a finished render whose last answer was lost keeps its file', async () => 
   await queued('lost')
   await performRender({ ...place('worker'), database: flaky }, 'lost')
   expect(lost).toBe(1)
-  expect([(await rowOf('lost')).status, filesOf('lost')]).toEqual(['done', ['lost.1.zip']])
+  expect([(await rowOf('lost')).status, filesOf('lost')]).toEqual(['done', ['lost.1.file.zip', 'lost.1.sidecar.json']])
 })
 
 describe('what killed attempts leave behind', () => {
@@ -114,17 +115,17 @@ describe('what killed attempts leave behind', () => {
 
   test('is removed when the render is tried again', async () => {
     await queued('again', { ...silent, attempts: 1 })
-    leave('again.1.part.zip', 'again.1.zip.alpha')
+    leave('again.1.file.part.zip', 'again.1.file.zip.frames.part')
     await releaseStale(connection.database, storage)
     expect((await rowOf('again')).status).toBe('queued')
     await performRender(place('living'), 'again')
     expect((await rowOf('again')).status).toBe('done')
-    expect(filesOf('again')).toEqual(['again.2.zip'])
+    expect(filesOf('again')).toEqual(['again.2.file.zip', 'again.2.sidecar.json'])
   })
 
   test('is removed after the last try too, and the row says why', async () => {
     await queued('over', { ...silent, attempts: 3 })
-    leave('over.3.part.zip', 'over.3.zip.alpha')
+    leave('over.3.file.part.zip', 'over.3.file.zip.frames.part')
     await releaseStale(connection.database, storage)
     const row = await rowOf('over')
     expect([row.status, row.fault?.code]).toEqual(['failed', 'worker-lost'])

@@ -3,6 +3,7 @@ declare module 'upng-js' {
     width: number
     height: number
     depth: number
+    frames: { delay: number }[]
   }
   const UPNG: { decode(file: ArrayBufferLike): Decoded; toRGBA8(image: Decoded): ArrayBuffer[] }
   export default UPNG

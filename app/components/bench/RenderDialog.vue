@@ -1,41 +1,84 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import type { RenderFormat } from '#core/formats/deliveries'
-import { DELIVERIES, deliveryOf } from '#core/formats/deliveries'
-import { faultOf } from '~/composables/api'
+import type { Fault } from '#core/errors'
+import { nameFrom } from '#core/formats/deliveries/file-name'
+import type { DeliveryOptions, Option } from '#core/formats/deliveries/option'
+import type { RenderWish } from '#core/formats/deliveries/render-options'
+import { SCALES } from '#core/formats/deliveries/render-options'
+import type { DeliveryFormat } from '#core/formats/deliveries/table'
+import { deliveryOf } from '#core/formats/deliveries/table'
+import { heldLength } from '#core/time/held'
 import { seconds } from '#core/values/rate'
-import { heldLength, zonesOf } from '#core/time/held'
+import DeliveryChoice from '~/components/renders/DeliveryChoice.vue'
+import DeliveryFields from '~/components/renders/DeliveryFields.vue'
+import type { ChosenFrames } from '~/components/renders/FrameRange.vue'
+import FrameRange from '~/components/renders/FrameRange.vue'
+import { faultOf } from '~/composables/api'
 import { useBench } from '~/stores/bench'
 import { useRenders } from '~/stores/renders'
-import type { Fault } from '#core/errors'
+import { useRibbon } from '~/stores/ribbon'
 
 const open = defineModel<boolean>({ required: true })
 const bench = useBench()
 const renders = useRenders()
+const ribbon = useRibbon()
 
-const format = ref<RenderFormat>('prores4444')
-const bits = ref<8 | 16>(8)
-const first = ref(0)
-const last = ref(0)
+const format = ref<DeliveryFormat>('prores4444')
+const options = ref<DeliveryOptions>({})
+const scale = ref<(typeof SCALES)[number]>(1)
+const name = ref('{card}')
+const frames = ref<ChosenFrames>({ from: 0, last: 0, holds: 1 })
 const fault = ref<Fault | null>(null)
 const working = ref(false)
+
 const card = computed(() => bench.card!)
-const holds = ref(1)
-const length = computed(() => heldLength(card.value, holds.value))
-const frames = computed(() => Math.max(0, last.value - first.value + 1))
-const solid = computed(() => card.value.background !== null)
+const delivery = computed(() => deliveryOf(format.value))
+const single = computed(() => format.value === 'still')
+const solid = computed(() => card.value.background !== null && delivery.value.alpha !== 'none')
+const size = computed(() => {
+  const { width, height } = card.value.frame
+  return { width: Math.round(width * scale.value), height: Math.round(height * scale.value) }
+})
+const count = computed(() => Math.max(0, frames.value.last - frames.value.from + 1))
+/** What the delivery cannot carry is said before anybody waits for it. */
+const refusal = computed(() => {
+  const chosen = options.value
+  return delivery.value.refusal({ ...size.value, rate: card.value.rate, frames: count.value }, chosen)
+})
+const fileNames = computed(() => {
+  const stem = nameFrom(name.value, { card: card.value.name, row: '', take: renders.takes(bench.id) + 1 })
+  return delivery.value.files(options.value).map(({ role, ending }) => `${stem}${role && `-${role}`}${ending}`)
+})
+
+function withDefaults(now: DeliveryOptions): DeliveryOptions {
+  const entries = Object.entries(delivery.value.options) as [keyof DeliveryOptions, Option][]
+  return Object.fromEntries(
+    entries.map(([key, option]) => {
+      const value = now[key]
+      const fits = option.kind !== 'choice' || option.choices.some((choice) => choice.value === value)
+      return [key, value !== undefined && fits ? value : option.default]
+    }),
+  )
+}
+
+watch(
+  format,
+  () => {
+    options.value = withDefaults(options.value)
+    fault.value = null
+    if (single.value) frames.value = { from: ribbon.frame, last: ribbon.frame, holds: 1 }
+    else if (count.value === 1) frames.value = whole()
+  },
+  { immediate: true },
+)
+
+const whole = (): ChosenFrames => ({ from: 0, last: heldLength(card.value, 1) - 1, holds: 1 })
 
 watch(open, (now) => {
   if (!now) return
-  first.value = 0
-  holds.value = 1
-  last.value = card.value.length - 1
+  frames.value = single.value ? { from: ribbon.frame, last: ribbon.frame, holds: 1 } : whole()
   fault.value = null
-})
-
-// The run grows with its holds; whoever renders all of it goes on rendering all of it.
-watch(length, (now, before) => {
-  if (last.value === before - 1) last.value = now - 1
+  void renders.load().catch(() => {})
 })
 
 async function start() {
@@ -47,13 +90,17 @@ async function start() {
       fault.value = bench.saveFault
       return
     }
-    await renders.start(bench.id, bench.revision, {
+    const { from, last, holds } = frames.value
+    const wish = {
       format: format.value,
-      bits: bits.value,
-      from: first.value,
-      to: last.value + 1,
-      holds: holds.value,
-    })
+      ...options.value,
+      from,
+      to: last + 1,
+      holds,
+      scale: scale.value,
+      name: name.value,
+    }
+    await renders.start(bench.id, bench.revision, wish as RenderWish)
     open.value = false
     await navigateTo('/renders')
   } catch (error) {
@@ -65,50 +112,49 @@ async function start() {
 </script>
 
 <template>
-  <VDialog v-model="open" max-width="520">
+  <VDialog v-model="open" max-width="780">
     <form class="dialog dialog-sheet" aria-label="Render" novalidate @submit.prevent="start">
-      <h2>Render with transparency</h2>
-      <div class="formats" role="radiogroup" aria-label="Format">
-        <button
-          v-for="delivery in DELIVERIES"
-          :key="delivery.format"
-          type="button"
-          role="radio"
-          :aria-checked="format === delivery.format"
-          @click="format = delivery.format"
-        >
-          <b>{{ delivery.label }}</b>
-          <span class="quiet">{{ delivery.help }}</span>
-        </button>
+      <h2>{{ delivery.alpha === 'none' ? 'Render without transparency' : 'Render with transparency' }}</h2>
+      <div class="columns">
+        <DeliveryChoice v-model="format" />
+        <div class="choices">
+          <p>
+            {{ delivery.help }}.
+            <span v-if="delivery.loses" :class="['none', 'on or off'].includes(delivery.alpha) ? 'loses' : 'quiet'"
+              >{{ delivery.loses }}.</span
+            >
+            <span v-else class="quiet">Nothing is lost.</span>
+          </p>
+          <DeliveryFields v-model="options" :delivery="delivery" />
+          <FrameRange v-model="frames" :card="card" :single="single" />
+          <div class="line">
+            <label title="The card is rendered at that size; nothing is resized"
+              >Size
+              <select v-model.number="scale" class="plain-field">
+                <option v-for="share in SCALES" :key="share" :value="share">
+                  {{ share * 100 }} %, {{ Math.round(card.frame.width * share) }}×{{
+                    Math.round(card.frame.height * share)
+                  }}
+                </option>
+              </select>
+            </label>
+            <label title="{card} stands for the card’s name, {take} for which render of it this is"
+              >File name<input v-model="name" class="plain-field" spellcheck="false"
+            /></label>
+          </div>
+          <p class="quiet files">{{ fileNames.join(', ') }}</p>
+          <p class="quiet">
+            {{ count }} {{ count === 1 ? 'frame' : 'frames' }}, {{ seconds(count, card.rate).toFixed(2) }} s. The file
+            is read again when it is written, and held against the frames.
+          </p>
+          <p v-if="solid" class="warn">This card has a background of its own: the render will not be transparent.</p>
+          <p v-if="refusal" class="warn" role="alert">{{ refusal.message }} {{ refusal.remedy }}</p>
+          <p v-else-if="fault" class="warn" role="alert">{{ fault.message }} {{ fault.remedy }}</p>
+        </div>
       </div>
-      <div class="line">
-        <label
-          >First frame<input v-model.number="first" class="plain-field" type="number" min="0" :max="length - 1"
-        /></label>
-        <label
-          >Last frame<input v-model.number="last" class="plain-field" type="number" min="0" :max="length - 1"
-        /></label>
-        <label v-if="zonesOf(card)" title="How often what lies between in and out is played">
-          Holds<input v-model.number="holds" class="plain-field" type="number" min="1" max="10000" />
-        </label>
-        <label v-if="deliveryOf(format).bits.length > 1">
-          Bits a channel
-          <select v-model.number="bits" class="plain-field">
-            <option :value="8">8</option>
-            <option :value="16">16</option>
-          </select>
-        </label>
-      </div>
-      <p class="quiet">
-        {{ frames }} frames, {{ seconds(frames, card.rate).toFixed(2) }} s, {{ card.frame.width }}×{{
-          card.frame.height
-        }}. The file is read again when it is written, and its alpha and colour held against the frames.
-      </p>
-      <p v-if="solid" class="warn">This card has a background of its own: the render will not be transparent.</p>
-      <p v-if="fault" class="warn" role="alert">{{ fault.message }} {{ fault.remedy }}</p>
       <div class="foot">
         <button type="button" class="plain-button" @click="open = false">Not now</button>
-        <button class="wax-button" :disabled="working">Start the render</button>
+        <button class="wax-button" :disabled="working || refusal !== null">Start the render</button>
       </div>
     </form>
   </VDialog>
@@ -119,32 +165,19 @@ async function start() {
   display: grid;
   gap: 14px;
 }
-.formats {
+.columns {
   display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 10px;
+  grid-template-columns: 290px 1fr;
+  gap: 20px;
 }
-.formats button {
+.choices {
   display: grid;
-  gap: 4px;
+  gap: 14px;
   align-content: start;
-  padding: 12px;
-  font: inherit;
-  color: inherit;
-  text-align: left;
-  cursor: pointer;
-  background: var(--raised);
-  border: 1px solid var(--line);
-  border-radius: 8px;
-}
-.formats button[aria-checked='true'] {
-  background: var(--teal-soft);
-  border-color: var(--teal);
-  box-shadow: inset 0 0 0 1px var(--teal);
 }
 .line {
   display: grid;
-  grid-template-columns: repeat(3, 1fr);
+  grid-template-columns: 1fr 1fr;
   gap: 12px;
 }
 label {
@@ -154,11 +187,19 @@ label {
 }
 input,
 select {
+  width: 100%;
   height: 30px;
   padding: 0 8px;
 }
 p {
   margin: 0;
+}
+.files {
+  margin-top: -8px;
+  overflow-wrap: anywhere;
+}
+.loses {
+  color: var(--wax);
 }
 .warn {
   color: var(--wax);

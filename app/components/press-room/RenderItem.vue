@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { deliveryOf } from '#core/formats/deliveries'
+import { deliveryOf } from '#core/formats/deliveries/table'
 import type { RenderRow } from '~/stores/renders'
 
 const props = defineProps<{ row: RenderRow }>()
@@ -10,9 +10,9 @@ const active = computed(() => ['queued', 'running', 'checking'].includes(props.r
 const share = computed(() => props.row.framesDone / props.row.framesTotal)
 const about = computed(() => {
   const { options, framesTotal } = props.row
-  const { label, bits: choice } = deliveryOf(options.format)
-  const bits = choice.length > 1 ? `, ${options.bits} bit` : ''
-  return `${label}${bits} · ${framesTotal} frames`
+  const { label, options: table } = deliveryOf(options.format)
+  const bits = table.bits?.kind === 'choice' ? table.bits.choices.find(({ value }) => value === options.bits) : null
+  return `${label}${bits ? `, ${bits.label}` : ''} · ${framesTotal} ${framesTotal === 1 ? 'frame' : 'frames'}`
 })
 const doing = computed(() => {
   const { status, framesDone, framesTotal, attempts } = props.row
@@ -25,7 +25,7 @@ const doing = computed(() => {
   if (status === 'cancelled') return 'Cancelled; nothing was kept'
   return ''
 })
-const megabytes = computed(() => ((props.row.fileBytes ?? 0) / 1e6).toFixed(1))
+const megabytes = (bytes: number) => (bytes / 1e6).toFixed(1)
 const when = computed(() =>
   new Date(props.row.createdAt).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' }),
 )
@@ -50,8 +50,11 @@ const when = computed(() =>
       <p v-if="doing" class="quiet">{{ doing }}</p>
       <template v-if="row.status === 'done' && row.report">
         <p>
-          <b class="good">Transparency verified</b> alpha differs by at most {{ row.report.alpha.largest.toFixed(2) }},
-          on average {{ row.report.alpha.mean.toFixed(3) }} of 255
+          <template v-if="row.report.alpha">
+            <b class="good">Transparency verified</b> alpha differs by at most
+            {{ row.report.alpha.largest.toFixed(2) }}, on average {{ row.report.alpha.mean.toFixed(3) }} of 255
+          </template>
+          <template v-else><b>No transparency</b> read again and held against the frames</template>
         </p>
         <ul class="checks">
           <li v-for="check in row.report.checks" :key="check.name" :class="{ bad: !check.passed }">
@@ -69,9 +72,24 @@ const when = computed(() =>
       <p class="quiet when">{{ when }}</p>
     </div>
     <div class="actions">
-      <a v-if="row.status === 'done'" class="wax-button" :href="`/api/renders/${row.id}/file`" download
-        >Download {{ megabytes }} MB</a
-      >
+      <template v-if="row.status === 'done'">
+        <a
+          v-for="(file, i) in row.files"
+          :key="file.name"
+          class="wax-button"
+          :href="`/api/renders/${row.id}/files/${i}`"
+          :title="file.name"
+          download
+          >Download {{ row.files.length > 1 ? (i === 0 ? 'fill ' : 'key ') : '' }}{{ megabytes(file.bytes) }} MB</a
+        >
+        <a
+          class="plain-button"
+          :href="`/api/renders/${row.id}/sidecar`"
+          download
+          title="What was made, from what, with the hashes of all frames"
+          >Sidecar</a
+        >
+      </template>
       <button v-if="active" class="plain-button" @click="$emit('cancel')">Cancel</button>
       <button v-else class="plain-button" @click="$emit('remove')">Remove</button>
     </div>
@@ -142,7 +160,7 @@ p {
   display: flex;
   gap: 8px;
 }
-a.wax-button {
+a {
   text-decoration: none;
 }
 </style>

@@ -1,10 +1,10 @@
-// From linear light to display-encoded sRGB, at the end of a card that blends in linear light.
+// Between linear light and display-encoded sRGB, where a frame is given out in the other than the card blends in.
 
 /**
- * Encodes premultiplied RGBA in place. The table holds the transfer function over √v in `steps` + 1 values, linear
- * in between: near black, where the function is steep, the steps are fine.
+ * Premultiplied RGBA in place, straight colours through a table. It holds the function over v in `steps` + 1 values, linear in
+ * between; by `roots` over √v: near black, where encoding is steep, the steps are fine.
  */
-export function encodeRows(at: usize, stride: usize, w: i32, h: i32, table: usize, steps: i32): void {
+export function transferRows(at: usize, stride: usize, w: i32, h: i32, table: usize, steps: i32, roots: bool): void {
   const last = f32x4.splat(<f32>steps), one = f32x4.splat(1), zero = f32x4.splat(0)
   for (let y = 0; y < h; y++) {
     let p = at + <usize>y * stride
@@ -13,7 +13,7 @@ export function encodeRows(at: usize, stride: usize, w: i32, h: i32, table: usiz
       const alpha = f32x4.extract_lane(v, 3)
       if (alpha <= 0) continue
       const straight = f32x4.pmin(one, f32x4.pmax(zero, f32x4.div(v, f32x4.splat(alpha))))
-      const place = f32x4.mul(last, f32x4.sqrt(straight))
+      const place = f32x4.mul(last, roots ? f32x4.sqrt(straight) : straight)
       let out = v
       for (let c = 0; c < 3; c++) {
         const t: f32 = c == 0 ? f32x4.extract_lane(place, 0) : c == 1 ? f32x4.extract_lane(place, 1) : f32x4.extract_lane(place, 2)

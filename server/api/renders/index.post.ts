@@ -1,9 +1,8 @@
-import { sql } from 'drizzle-orm'
+import { eq, max, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
-import { WaxError } from '../../../core/errors'
+import { expectOptions } from '../../../core/formats/deliveries/render-options'
 import { renders } from '../../database/schema'
-import { expectFrames } from '../../renders/limits'
-import { renderOptionsSchema } from '../../renders/options'
+import { planFor } from '../../renders/plan'
 
 /** Puts a render of a card into the queue: as it is now, or, where a revision is named, only as that. */
 export default route(async (event) => {
@@ -18,29 +17,25 @@ export default route(async (event) => {
       remedy: 'Open the newer one, then render it.',
     })
   }
-  const options = renderOptionsSchema.safeParse(body.options)
-  if (!options.success) {
-    const [issue] = options.error.issues
-    throw new WaxError(
-      'not-allowed',
-      `options.${issue?.path.join('.')}`,
-      `${issue?.message}.`,
-      'Choose the format, bits and frames again.',
-    )
-  }
-  expectFrames(row.document, options.data)
-  const { from, to } = options.data
+  const options = expectOptions(body.options)
+  // What cannot be rendered, or carried, is said before anything starts.
+  const { plan } = planFor(row.document, options, { paths: [], stem: '' })
   const values = {
     cardId: row.id,
     name: row.name,
     document: row.document,
-    options: options.data,
-    framesTotal: to - from,
+    revision: row.revision,
+    options,
+    framesTotal: plan.frames,
   }
   return useDatabase().transaction(async (transaction) => {
+    const [before] = await transaction
+      .select({ take: max(renders.take) })
+      .from(renders)
+      .where(eq(renders.cardId, row.id))
     const [made] = await transaction
       .insert(renders)
-      .values({ id: nanoid(12), ...values })
+      .values({ id: nanoid(12), ...values, take: (before?.take ?? 0) + 1 })
       .returning(LISTED_RENDER)
     // The job and its row appear together or not at all.
     const payload = JSON.stringify({ id: made!.id })

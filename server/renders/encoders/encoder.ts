@@ -1,55 +1,92 @@
+import type { RenderOptions } from '../../../core/formats/deliveries/render-options'
 import type { FramePicture } from '../../../core/frame/engine'
+import type { PixelForm } from '../../../core/kernels/pixel-form'
 import type { Rate } from '../../../core/values/rate'
 
-/** What is known of a file before its first frame. */
+/** What is known of a delivery before its first frame. */
 export interface FilePlan {
-  path: string
+  /** Its files in the order of the delivery's table. One that does not end in `.zip` is a folder for sequences. */
+  paths: readonly string[]
   width: number
   height: number
   rate: Rate
   frames: number
   /** Number of the first frame in the card's run: sequences count on from it. */
   first: number
-  /** Bits a channel of the frames that are handed over. */
-  bits: 8 | 16
+  options: RenderOptions
+  /** How frames are handed over. */
+  form: PixelForm
   /** Start of the names of single files within an archive. */
   stem: string
+  /** What people call it: written into review copies. */
+  title: string
 }
 
 export interface FrameWriter {
-  /** Resolves when the frame may be forgotten. */
+  /** Takes what the encoder shows of a frame. Resolves when the pixels may be forgotten. */
   write(picture: FramePicture): Promise<void>
-  /** Finishes the file. */
+  /** Finishes the files. */
   close(): Promise<void>
-  /** Gives up; the half file is removed by the caller. */
+  /** Gives up; half files are removed by the caller. */
   abort(): Promise<void>
 }
 
-/** Alpha of every pixel in its own integers; `top` is solid. */
-export interface AlphaPlane {
-  values: Uint8Array | Uint16Array
-  top: number
+/** What a file says of its colour, as ffprobe calls it; null where it says nothing. */
+export interface ColourTags {
+  primaries: string | null
+  transfer: string | null
+  matrix: string | null
+  range: string | null
 }
 
-/** Straight pixels as they are read back from a file. */
-export interface DecodedFrame {
-  alpha: AlphaPlane
-  /** The straight RGBA bytes where the format keeps them exactly, for comparing by hash. */
-  exact: Uint8Array | null
-  /** Straight RGB of a row, 0–1, where the format does not keep bytes exactly. */
-  colour: ((y: number) => Float32Array) | null
+/** A frame as it is read back. */
+export interface ReadFrame {
+  /** What makes it that frame and no other: its bytes as they are stored, unpacked. Used again for the next one. */
+  raw: Uint8Array
+  /** RGBA in the form of what was written, where the format keeps it to the byte. */
+  pixels: Uint8Array | null
+  /** Where it does not: what is to be seen there. */
+  seen: SeenPicture | null
 }
 
-export interface DecodedFile {
+/** A picture that is read as it is stored, row by row. */
+export interface SeenPicture {
+  /** RGBA, 0–1, of a row from pixel `from` to `to`; those beside it stay as they were. Used again for the next one. */
+  row(y: number, from: number, to: number): Float32Array
+  /** Alpha of a row as it is stored; null where all is solid. */
+  alpha: ((y: number) => StoredRow) | null
+  /** The same of luma; null where none is stored. */
+  luma: ((y: number) => StoredRow) | null
+}
+
+/** (values[at + x · stride] − zero) · scale is the value of pixel x, 0–1. */
+export interface StoredRow {
+  values: Uint8Array | Uint16Array | Float32Array
+  at: number
+  stride: number
+  zero: number
+  scale: number
+}
+
+/** A delivery as it is read back. */
+export interface ReadFile {
   width: number
   height: number
   /** Null where the format has no rate of its own. */
   rate: Rate | null
-  frames: AsyncIterable<DecodedFrame>
+  /** Null where the format says nothing of colour by design. */
+  tags: ColourTags | null
+  /** Null where the format has none. */
+  timecode: string | null
+  frames: AsyncIterable<ReadFrame>
 }
 
 /** How a delivery is written and how it is read again. */
 export interface Encoder {
+  /** What of a frame the file is to show, `index` being its place in the run; the frame itself where left out. */
+  shown?(plan: FilePlan): Promise<(picture: FramePicture, index: number) => FramePicture>
   open(plan: FilePlan): Promise<FrameWriter>
-  decode(plan: FilePlan): Promise<DecodedFile>
+  read(plan: FilePlan): Promise<ReadFile>
+  /** What the file is to say of its colour; null where it says nothing. */
+  tags: ColourTags | null | ((plan: FilePlan) => ColourTags | null)
 }

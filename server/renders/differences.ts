@@ -1,0 +1,185 @@
+import type { FramePicture } from '../../core/frame/engine'
+import type { SeenPicture, StoredRow } from './encoders/encoder'
+import { numbersOf } from './encoders/matte'
+
+/** How far values are from others, on a scale of 0–1. */
+export class Differences {
+  largest = 0
+  /** The place in the run where that is. */
+  frame = 0
+  private sum = 0
+  private count = 0
+
+  /** Values of a frame at once. */
+  take(frame: number, largest: number, sum: number, count: number): void {
+    if (largest > this.largest) {
+      this.largest = largest
+      this.frame = frame
+    }
+    this.sum += sum
+    this.count += count
+  }
+
+  get mean(): number {
+    return this.count > 0 ? this.sum / this.count : 0
+  }
+
+  get any(): boolean {
+    return this.count > 0
+  }
+
+  /** In steps of 8 bits. */
+  get words(): string {
+    return `largest difference ${(this.largest * 255).toFixed(2)}, mean ${(this.mean * 255).toFixed(3)} of 255`
+  }
+}
+
+/** Differences of alpha everywhere, of colour where there is any alpha, and of the colours of four such pixels together. */
+export interface Held {
+  alpha: Differences
+  colour: Differences
+  shared: Differences
+}
+
+export const nothingHeld = (): Held => ({
+  alpha: new Differences(),
+  colour: new Differences(),
+  shared: new Differences(),
+})
+
+/** Holds a picture that was read against what was meant: alpha everywhere, colour where it is not 0. */
+export function holdPicture(held: Held, frame: number, meant: FramePicture, found: SeenPicture): void {
+  const { width, height, bits } = meant
+  const values = bits === 'float' ? new Float32Array(meant.pixels.buffer, meant.pixels.byteOffset) : numbersOf(meant)
+  const scale = { 8: 1 / 255, 16: 1 / 65_535, half: 1, float: 1 }[bits]
+  const alpha = { most: 0, sum: 0 }
+  const colour = { most: 0, sum: 0, count: 0 }
+  for (let y = 0; y < height; y++) {
+    const { from, to } = holdAlpha(alpha, values, y, width, scale, found.alpha?.(y) ?? null)
+    if (from < to) holdColour(colour, values, y, width, scale, found.row(y, from, to), from, to)
+  }
+  held.alpha.take(frame, alpha.most, alpha.sum, width * height)
+  held.colour.take(frame, colour.most, colour.sum, colour.count)
+}
+
+type Values = Uint8Array | Uint16Array | Float32Array
+
+/** Differences of alpha of a row; gives from where to where any is meant. */
+function holdAlpha(
+  sums: { most: number; sum: number },
+  values: Values,
+  y: number,
+  width: number,
+  scale: number,
+  found: StoredRow | null,
+) {
+  const start = y * width * 4
+  const end = start + width * 4
+  if (isZero(values, start, width * 4) && (!found || isClear(found, width))) return { from: width, to: 0 }
+  let [from, to] = [width, 0]
+  for (let x = 0, at = start + 3; at < end; x++, at += 4) {
+    if (values[at] === 0) continue
+    if (from === width) from = x
+    to = x + 1
+  }
+  if (!found) return { from, to }
+  const { values: read, at: first, stride, zero, scale: step } = found
+  let [most, sum] = [sums.most, 0]
+  for (let at = start + 3, i = first; at < end; at += 4, i += stride) {
+    const off = Math.abs(values[at]! * scale - (read[i]! - zero) * step)
+    if (off > most) most = off
+    sum += off
+  }
+  sums.most = most
+  sums.sum += sum
+  return { from, to }
+}
+
+const NOTHING = Buffer.alloc(8192 * 16)
+
+/** Whether numbers in a row are all 0. Compared as bytes: most of a title's frame is. */
+function isZero(values: Values, at: number, count: number): boolean {
+  const size = values.BYTES_PER_ELEMENT
+  const bytes = Buffer.from(values.buffer, values.byteOffset + at * size, count * size)
+  return bytes.compare(NOTHING, 0, bytes.length) === 0
+}
+
+const isClear = ({ values, at, stride, zero }: StoredRow, width: number): boolean =>
+  zero === 0 && (stride === 1 ? isZero(values, at, width) : isZero(values, at + 1 - stride, width * stride))
+
+function holdColour(
+  sums: { most: number; sum: number; count: number },
+  values: Values,
+  y: number,
+  width: number,
+  scale: number,
+  row: Float32Array,
+  from: number,
+  to: number,
+): void {
+  let [most, sum, count] = [sums.most, 0, 0]
+  for (let i = from * 4, at = y * width * 4 + i; i < to * 4; i += 4, at += 4) {
+    if (values[at + 3] === 0) continue
+    for (let c = 0; c < 3; c++) {
+      const off = Math.abs(values[at + c]! * scale - row[i + c]!)
+      if (off > most) most = off
+      sum += off
+    }
+    count += 3
+  }
+  sums.most = most
+  sums.sum += sum
+  sums.count += count
+}
+
+/** How far the channels of pixels may be apart that count as one even colour. */
+const EVEN = 12 / 255
+
+/**
+ * Holds the means of squares of four pixels against each other: of those that stand, with what is beside them, in an even colour
+ * with alpha. There a colour that is kept for several pixels is that of each; at an edge it cannot be.
+ */
+export function holdSquares(held: Held, frame: number, meant: FramePicture, found: SeenPicture): void {
+  const { width, height, bits } = meant
+  const values = numbersOf(meant)
+  const scale = bits === 8 ? 1 / 255 : 1 / 65_535
+  const apart = EVEN / scale
+  const down = width * 4
+  const upper = new Float32Array(down)
+  let [most, sum, count] = [0, 0, 0]
+  for (let y = 2; y + 3 < height; y += 2) {
+    const start = y * down
+    if (isZero(values, start, down)) continue
+    upper.set(found.row(y, 0, width))
+    const lower = found.row(y + 1, 0, width)
+    for (let x = 2; x + 3 < width; x += 2) {
+      const i = x * 4
+      const at = start + i
+      if (!isEven(values, at, down, apart)) continue
+      for (let c = 0; c < 3; c++) {
+        const made = values[at + c]! + values[at + c + 4]! + values[at + down + c]! + values[at + down + c + 4]!
+        const read = upper[i + c]! + upper[i + c + 4]! + lower[i + c]! + lower[i + c + 4]!
+        const off = Math.abs(made * scale - read) / 4
+        if (off > most) most = off
+        sum += off
+      }
+      count += 3
+    }
+  }
+  held.shared.take(frame, most, sum, count)
+}
+
+/** Whether the pixels of a square and all within two of them have alpha and much the same colour: `at` is its first. */
+function isEven(values: Values, at: number, down: number, apart: number): boolean {
+  for (let c = 3; c >= 0; c--) {
+    const here = values[at + c]!
+    for (let row = at - 2 * down; row <= at + 3 * down; row += down) {
+      for (let i = row - 8 + c; i < row + 16; i += 4) {
+        const there = values[i]!
+        if (c === 3 && there === 0) return false
+        if (Math.abs(there - here) > apart) return false
+      }
+    }
+  }
+  return true
+}

@@ -1,0 +1,50 @@
+import { WaxError } from '../../../core/errors'
+import { probe, rawFrames } from '../ffmpeg'
+import type { FilePlan, ReadFile, ReadFrame } from './encoder'
+import { bytesOfPlanes, planeForm, seenInPlanes } from './planes'
+
+// What the files have in common that ffmpeg writes and reads.
+
+/** Says of frames that they are BT.709 in the legal range: options of the output do not tag, the frames must carry it. */
+export const SAID_709 = 'setparams=color_primaries=bt709:color_trc=bt709:colorspace=bt709:range=tv'
+
+export const TAGS_709 = { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', range: 'tv' }
+
+/** RGB to luma and chroma by zscale: swscale would take BT.601 and round alpha. */
+export const toYuv = (format: string): string =>
+  [
+    'zscale=matrixin=gbr:rangein=full:primariesin=709:transferin=709:matrix=709:range=limited:primaries=709:transfer=709',
+    `format=${format}`,
+  ].join(',')
+
+/** What looks sharper to the eye is further from the frame; colours are kept as finely as luma. */
+export const FAITHFUL_H264 = ['-x264-params', 'psy=0:aq-mode=0:chroma-qp-offset=-6']
+
+export const timecodeArgs = ({ options: { timecode } }: FilePlan): string[] => (timecode ? ['-timecode', timecode] : [])
+
+/** Reads a file whose codec keeps integer RGBA to the byte. */
+export async function readRgba(path: string, format: 'rgba' | 'rgba64le', input: string[] = []): Promise<ReadFile> {
+  const { width, height, rate, timecode } = await probe(path, input)
+  const frames = async function* (): ReadFile['frames'] {
+    for await (const frame of rawFrames(path, format, width * height * (format === 'rgba' ? 4 : 8), input)) {
+      yield { raw: frame, pixels: frame, seen: null } satisfies ReadFrame
+    }
+  }
+  return { width, height, rate, tags: null, timecode, frames: frames() }
+}
+
+/** Reads a file whose codec keeps luma and chroma: its own planes, since a conversion to 8 bits would round on the way. */
+export async function readPlanes(path: string, input: string[] = [], native?: string): Promise<ReadFile> {
+  const { width, height, rate, tags, timecode, pixelFormat } = await probe(path)
+  const format = native ?? pixelFormat
+  const form = planeForm(format)
+  if (!form) throw new WaxError('other-pixels', 'file', `Its pixels are ${pixelFormat}.`, 'Render it again.')
+  const size = { width, height }
+  const full = tags.range === 'pc'
+  const frames = async function* (): ReadFile['frames'] {
+    for await (const frame of rawFrames(path, format, bytesOfPlanes(size, form), input)) {
+      yield { raw: frame, pixels: null, seen: seenInPlanes(frame, size, form, full) } satisfies ReadFrame
+    }
+  }
+  return { width, height, rate, tags, timecode, frames: frames() }
+}

@@ -1,0 +1,78 @@
+import { once } from 'node:events'
+import { createWriteStream } from 'node:fs'
+import { mkdir, readdir, readFile, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import { finished } from 'node:stream/promises'
+import yauzl from 'yauzl'
+import { ZipFile } from 'yazl'
+
+// Numbered files, one a frame: in a ZIP where the path says so, in a folder else.
+
+/** Where they go. */
+export interface NumberedFiles {
+  add(name: string, bytes: Buffer): Promise<void>
+  close(): Promise<void>
+  abort(): Promise<void>
+}
+
+export const frameName = (stem: string, index: number, ending: string): string =>
+  `${stem}-${String(index).padStart(5, '0')}${ending}`
+
+const isArchive = (path: string) => path.endsWith('.zip')
+
+export const numberedFiles = (path: string): Promise<NumberedFiles> | NumberedFiles =>
+  isArchive(path) ? archive(path) : folder(path)
+
+function archive(path: string): NumberedFiles {
+  const zip = new ZipFile()
+  const file = createWriteStream(path)
+  zip.outputStream.pipe(file)
+  // A disk that is full says so here, whenever it likes; from then on every wait ends with it.
+  const ended = finished(file)
+  ended.catch(() => {})
+  return {
+    add: async (name, bytes) => {
+      if (file.errored) throw file.errored
+      // Frames are packed already: the archive stores them as they are.
+      zip.addBuffer(bytes, name, { compress: false })
+      // yazl queues: wait while the disk is behind.
+      if (file.writableNeedDrain) await Promise.race([once(file, 'drain'), ended])
+    },
+    close: async () => {
+      zip.end()
+      await ended
+    },
+    abort: async () => {
+      file.destroy()
+      await ended.catch(() => {})
+    },
+  }
+}
+
+async function folder(path: string): Promise<NumberedFiles> {
+  await mkdir(path, { recursive: true })
+  return {
+    add: (name, bytes) => writeFile(join(path, name), bytes),
+    close: async () => {},
+    abort: async () => {},
+  }
+}
+
+/** The files of one ending, in the order of their names. Throws where an archive is not whole. */
+export async function* filesIn(path: string, ending: string): AsyncGenerator<Buffer> {
+  if (!isArchive(path)) {
+    const names = (await readdir(path)).filter((name) => name.endsWith(ending)).sort()
+    for (const name of names) yield readFile(join(path, name))
+    return
+  }
+  const zip = await yauzl.openPromise(path)
+  try {
+    for await (const entry of zip.eachEntry()) {
+      const parts: Buffer[] = []
+      for await (const part of await zip.openReadStreamPromise(entry)) parts.push(part as Buffer)
+      yield Buffer.concat(parts)
+    }
+  } finally {
+    zip.close()
+  }
+}

@@ -1,0 +1,36 @@
+import sharp from 'sharp'
+import type { FramePicture } from '../../../core/frame/engine'
+
+const FAST = { compressionLevel: 1, adaptiveFiltering: false }
+
+/** One frame as a PNG file: straight alpha, 8 or 16 bits a channel; or fewer channels of 16 bits: 1 grey, 3 RGB. */
+export async function encodePng(
+  { width, height, bits, pixels }: FramePicture,
+  channels: 1 | 3 | 4 = 4,
+): Promise<Buffer> {
+  if (bits === 8) {
+    return sharp(pixels, { raw: { width, height, channels } }).png(FAST).toBuffer()
+  }
+  const values = new Uint16Array(pixels.buffer, pixels.byteOffset, pixels.byteLength / 2)
+  return sharp(values, { raw: { width, height, channels } })
+    .toColourspace(channels === 1 ? 'grey16' : 'rgb16')
+    .png(FAST)
+    .toBuffer()
+}
+
+/** The straight pixels of a PNG file, RGBA; 16-bit values little-endian. */
+export async function decodePng(png: Buffer): Promise<FramePicture> {
+  const { bitsPerSample } = await sharp(png).metadata()
+  const bits = bitsPerSample === 16 ? 16 : 8
+  const image = sharp(png).ensureAlpha()
+  const raw =
+    bits === 16
+      ? image.toColourspace('rgb16').raw({ depth: 'ushort' })
+      : image.toColourspace('srgb').raw({ depth: 'uchar' })
+  const { data, info } = await raw.toBuffer({ resolveWithObject: true })
+  const pixels = new Uint8Array(new Uint8Array(data.buffer, data.byteOffset, data.byteLength))
+  return { width: info.width, height: info.height, bits, pixels }
+}
+
+/** A picture whose pixels stay, while those of the one that was handed over are used again. */
+export const kept = (picture: FramePicture): FramePicture => ({ ...picture, pixels: picture.pixels.slice() })

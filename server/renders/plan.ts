@@ -1,0 +1,46 @@
+import type { Card } from '../../core/card/schema'
+import { LARGEST_SIDE } from '../../core/card/schema'
+import { WaxError } from '../../core/errors'
+import type { RenderOptions } from '../../core/formats/deliveries/render-options'
+import { deliveryOf } from '../../core/formats/deliveries/table'
+import { heldFrame, heldLength } from '../../core/time/held'
+import { readTimecode } from '../../core/time/timecode'
+import type { FilePlan } from './encoders/encoder'
+import { expectFrames } from './limits'
+
+/** What a render will be: its files, and which frame of the card stands at each place of the run. */
+export interface RenderPlan {
+  plan: FilePlan
+  order: number[]
+  /** Whether its last frame goes over into its first. */
+  loops: boolean
+}
+
+/** Throws a WaxError where there is nothing to render, or where the delivery cannot carry it. */
+export function planFor(card: Card, options: RenderOptions, to: Pick<FilePlan, 'paths' | 'stem'>): RenderPlan {
+  expectFrames(card, options)
+  const { from, to: end, holds, scale } = options
+  const delivery = deliveryOf(options.format)
+  const frames = end - from
+  const width = Math.max(1, Math.round(card.frame.width * scale))
+  const height = Math.max(1, Math.round(card.frame.height * scale))
+  if (Math.max(width, height) > LARGEST_SIDE) {
+    throw new WaxError(
+      'frame-too-large',
+      'scale',
+      `At ${scale * 100} % the picture would have ${width}×${height} px.`,
+      `The most is ${LARGEST_SIDE} px a side: render at a smaller scale.`,
+    )
+  }
+  const refusal = delivery.refusal({ width, height, rate: card.rate, frames }, options)
+  if (refusal) throw new WaxError(refusal.code, refusal.place, refusal.message, refusal.remedy)
+  // Numbers that drop-frame counting leaves out, or that no second has, are told now.
+  if (options.timecode) readTimecode(options.timecode, card.rate)
+  const plan: FilePlan = {
+    ...to,
+    ...{ width, height, frames, options, rate: card.rate, first: from, title: card.name },
+    form: delivery.form(options),
+  }
+  const order = Array.from({ length: frames }, (_, i) => heldFrame(card, from + i, holds))
+  return { plan, order, loops: from === 0 && end === heldLength(card, holds) && frames > 2 }
+}

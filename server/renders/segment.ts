@@ -1,0 +1,134 @@
+import type { FileHandle } from 'node:fs/promises'
+import { open, rename, rm } from 'node:fs/promises'
+import { compress, uncompress } from 'snappy'
+import { digest } from './digest'
+
+// Finished frames put down without loss: frame after frame, packed by Snappy (fast: a tenth of what it takes to make them), and
+// at the end a list of where each lies and the hash of its pixels. The last eight bytes tell how long the list is.
+
+interface Entry {
+  /** Of the card, not of the run: a hold that is played again is the same frames. */
+  frame: number
+  at: number
+  length: number
+  hash: string
+}
+
+const FOOT = 8
+
+/** A segment as it grows. Until it is closed it has another name. */
+export class SegmentWriter {
+  private readonly entries = new Map<number, Entry>()
+  private end = 0
+  private last: Promise<unknown> = Promise.resolve()
+
+  private constructor(
+    private readonly path: string,
+    private readonly file: FileHandle,
+  ) {}
+
+  static async create(path: string): Promise<SegmentWriter> {
+    return new SegmentWriter(path, await open(half(path), 'w+'))
+  }
+
+  has(frame: number): boolean {
+    return this.entries.has(frame)
+  }
+
+  hash(frame: number): string {
+    return this.entries.get(frame)!.hash
+  }
+
+  /** Resolves when the pixels may be forgotten. */
+  async add(frame: number, pixels: Uint8Array): Promise<void> {
+    const packing = compress(bufferOf(pixels))
+    const hash = digest(pixels)
+    const packed = await packing
+    // One after the other, whoever is packed first.
+    const written = this.last.then(async () => {
+      await this.file.write(packed, 0, packed.length, this.end)
+      this.entries.set(frame, { frame, at: this.end, length: packed.length, hash })
+      this.end += packed.length
+    })
+    this.last = written.catch(() => {})
+    await written
+  }
+
+  pixels(frame: number): Promise<Uint8Array> {
+    return unpacked(this.file, this.entries.get(frame)!)
+  }
+
+  /** Writes its list and gives it its name. */
+  async close(): Promise<void> {
+    await this.last
+    const list = Buffer.from(JSON.stringify([...this.entries.values()]))
+    const foot = Buffer.alloc(FOOT)
+    foot.writeBigUInt64LE(BigInt(list.length))
+    await this.file.write(Buffer.concat([list, foot]), 0, list.length + FOOT, this.end)
+    await this.file.sync()
+    await this.file.close()
+    await rename(half(this.path), this.path)
+  }
+
+  /** Gives it up and removes it. */
+  async abort(): Promise<void> {
+    await this.file.close().catch(() => {})
+    await rm(half(this.path), { force: true })
+  }
+}
+
+const half = (path: string) => `${path}.part`
+
+/** A finished segment. */
+export class Segment {
+  private constructor(
+    private readonly file: FileHandle,
+    private readonly entries: Map<number, Entry>,
+  ) {}
+
+  /** Throws where the file is not whole. */
+  static async open(path: string): Promise<Segment> {
+    const file = await open(path, 'r')
+    try {
+      const { size } = await file.stat()
+      const foot = await bytesAt(file, size - FOOT, FOOT)
+      const length = Number(foot.readBigUInt64LE())
+      const list = JSON.parse((await bytesAt(file, size - FOOT - length, length)).toString()) as Entry[]
+      return new Segment(file, new Map(list.map((entry) => [entry.frame, entry])))
+    } catch (error) {
+      await file.close()
+      throw error
+    }
+  }
+
+  has(frame: number): boolean {
+    return this.entries.has(frame)
+  }
+
+  hash(frame: number): string {
+    return this.entries.get(frame)!.hash
+  }
+
+  pixels(frame: number): Promise<Uint8Array> {
+    return unpacked(this.file, this.entries.get(frame)!)
+  }
+
+  close(): Promise<void> {
+    return this.file.close()
+  }
+}
+
+async function unpacked(file: FileHandle, { at, length }: Entry): Promise<Uint8Array> {
+  const pixels = (await uncompress(await bytesAt(file, at, length), { asBuffer: true })) as Buffer
+  // Wider numbers are read from it where it begins.
+  return pixels.byteOffset % 4 === 0 ? pixels : new Uint8Array(pixels)
+}
+
+async function bytesAt(file: FileHandle, at: number, length: number): Promise<Buffer> {
+  const bytes = Buffer.allocUnsafe(length)
+  const { bytesRead } = await file.read(bytes, 0, length, at)
+  if (at < 0 || bytesRead < length) throw new Error('A segment of frames is not whole.')
+  return bytes
+}
+
+const bufferOf = (pixels: Uint8Array) => Buffer.from(pixels.buffer, pixels.byteOffset, pixels.byteLength)
