@@ -9,7 +9,9 @@ import { expectCard } from '#core/card/read'
 import { DELIVERY_FORMATS } from '#core/formats/deliveries/table'
 import { writeArchive } from '#server/archive/card-archive'
 import { readOwnPicture } from '#server/pictures/own-picture'
-import { coat, demoCard, emptyCard, withBox } from '../support/engine'
+import { PROOF_CHECKS } from '#core/judge/proof/checks'
+import type { ProofLine } from '#core/judge/proof/definition'
+import { coat, demoCard, emptyCard, withBox, withType } from '../support/engine'
 
 const folder = mkdtempSync(join(tmpdir(), 'wax-cli-'))
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
@@ -83,6 +85,28 @@ test('wax kinds lists every table with its entries and their values', () => {
   for (const [table, { kinds }] of Object.entries(tables)) expect([table, kinds.length > 1]).toEqual([table, true])
   expect(tables.motors!.kinds[0]!.parameters).toHaveProperty('amount')
   expect(wax('kinds').out).toMatch(/^ {2}stroke: Stroke\. A line along the edge/m)
+})
+
+test('wax proof judges a card: every line, and exit code 1 where one is bad', () => {
+  const path = join(folder, 'proved.card.json')
+  const small = withBox(
+    emptyCard(96, 64, 8),
+    { id: 'box', name: 'Square', x: 48, y: 32, width: 20, height: 20 },
+    { face: [coat('fill', 'fill')] },
+  )
+  writeFileSync(path, JSON.stringify(small))
+  const { status, out } = wax('proof', path)
+  expect([status, out.match(/^ok {3}/gm)?.length]).toEqual([0, PROOF_CHECKS.length])
+  const words = withType(
+    small,
+    { wording: 'Odile', font: 'anton', size: 20, x: 96, y: 40 },
+    { face: [coat('fill', 'f')] },
+  )
+  writeFileSync(path, JSON.stringify(words))
+  const proved = wax('proof', path, '--json')
+  const { passed, lines } = JSON.parse(proved.out) as { passed: boolean; lines: ProofLine[] }
+  expect([proved.status, passed]).toEqual([1, false])
+  expect(lines.find(({ check }) => check === 'overflow')).toMatchObject({ verdict: 'bad', findings: [{ frame: 0 }] })
 })
 
 describe('wax loop', () => {

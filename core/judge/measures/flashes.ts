@@ -1,0 +1,103 @@
+// WCAG 2.2, 2.3.1 "three flashes or below threshold". A general flash is a pair of opposing changes of relative luminance of a
+// tenth or more of the most there is, the darker picture being below 0.80; a red flash a pair of opposing changes that involve a
+// saturated red. They count where they happen together over more than a quarter of any field of 10 degrees: 341 × 256 px of a
+// screen of 1024 × 768.
+
+/** What of a picture is kept: for each of its cells the relative luminance, and how red it is. */
+export interface FlashPicture {
+  luminance: Float32Array
+  /** (R − G − B) · 320 of linear light where R / (R + G + B) ≥ 0.8, else 0: "red flash" of WCAG 2.2 as of its working definition. */
+  red: Float32Array
+}
+
+const GENERAL = 0.1
+const DARKER = 0.8
+const RED = 20
+/** A quarter of 341 × 256 px of 1024 × 768. */
+export const FLASH_AREA = (341 * 256) / 4 / (1024 * 768)
+
+/** Changes of one cell: each turning point that is far enough from the one before it. */
+class Cell {
+  private extreme = 0
+  private direction = 0
+
+  constructor(first: number) {
+    this.extreme = first
+  }
+
+  /** 1 or −1 where a change of that direction is complete with this value, else 0. `flashes`: whether two values are one. */
+  take(value: number, flashes: (from: number, to: number) => boolean): number {
+    const from = this.extreme
+    const direction = Math.sign(value - from)
+    if (direction === this.direction) {
+      this.extreme = value
+      return 0
+    }
+    if (direction === 0 || !flashes(from, value)) return 0
+    this.direction = direction
+    this.extreme = value
+    return direction
+  }
+}
+
+export interface Flashes {
+  /** The most flashes within a second, general and red. */
+  general: number
+  red: number
+  /** The frame at which the second with the most of either begins. */
+  from: number
+}
+
+const isGeneral = (from: number, to: number) => Math.abs(to - from) >= GENERAL && Math.min(from, to) < DARKER
+const isRed = (from: number, to: number) => Math.abs(to - from) > RED
+
+/**
+ * The most flashes in any second of a run of pictures of cells. A change counts for a frame where more than FLASH_AREA of all cells
+ * make one of the same direction with it; two opposing ones are a flash. `perSecond`: frames a second.
+ */
+export function flashesIn(pictures: readonly FlashPicture[], perSecond: number): Flashes {
+  const general = changesOf(pictures, 'luminance', isGeneral)
+  const red = changesOf(pictures, 'red', isRed)
+  const result: Flashes = { general: 0, red: 0, from: 0 }
+  const second = Math.max(1, Math.round(perSecond))
+  for (let from = 0; from < pictures.length; from++) {
+    const inSecond = (changes: readonly number[]) => pairsOf(changes.slice(from, from + second))
+    const [here, redHere] = [inSecond(general), inSecond(red)]
+    if (Math.max(here, redHere) > Math.max(result.general, result.red)) result.from = from
+    result.general = Math.max(result.general, here)
+    result.red = Math.max(result.red, redHere)
+  }
+  return result
+}
+
+/** For every picture 1 or −1 where enough of it changes that way, else 0. */
+function changesOf(
+  pictures: readonly FlashPicture[],
+  of: keyof FlashPicture,
+  flashes: (from: number, to: number) => boolean,
+): number[] {
+  const [first] = pictures
+  if (!first) return []
+  const cells = Array.from(first[of], (value) => new Cell(value))
+  return pictures.map((picture) => {
+    let [up, down] = [0, 0]
+    cells.forEach((cell, i) => {
+      const change = cell.take(picture[of][i]!, flashes)
+      if (change > 0) up++
+      if (change < 0) down++
+    })
+    const most = Math.max(up, down)
+    return most / cells.length > FLASH_AREA ? (up >= down ? 1 : -1) : 0
+  })
+}
+
+/** How many opposing pairs a run of changes has: each change after one of the other direction is half a flash. */
+function pairsOf(changes: readonly number[]): number {
+  let [last, turns] = [0, 0]
+  for (const change of changes) {
+    if (change === 0 || change === last) continue
+    turns++
+    last = change
+  }
+  return Math.floor(turns / 2)
+}

@@ -1,0 +1,234 @@
+import type { Card, TypePiece } from '../../card/schema'
+import { allPieces, fontsNamed, picturesOf } from '../../card/tree'
+import { wordingAt } from '../../card/wording'
+import type { Fault } from '../../errors'
+import { WaxError } from '../../errors'
+import type { Engine, FramePicture } from '../../frame/engine'
+import type { PieceOutlook } from '../../frame/outlook'
+import { alone } from '../../frame/pick'
+import { zonesOf } from '../../time/held'
+import { momentOf } from '../../time/ring'
+import type { Frames } from '../../units'
+import { perSecond } from '../../values/rate'
+import type { Band } from '../measures/bands'
+import { longestBand } from '../measures/bands'
+import type { Flashes, FlashPicture } from '../measures/flashes'
+import { flashesIn } from '../measures/flashes'
+import { LUMINANCES } from '../measures/contrast'
+import type { Fringes } from '../measures/fringe'
+import { fringesOf } from '../measures/fringe'
+import type { ThinLine } from '../measures/thin-lines'
+import { thinLines } from '../measures/thin-lines'
+import { COMPOSITE, compositeLevels } from '../measures/video-levels'
+import type { RingDifference } from '../ring-difference'
+import { pictureDifference, ringDifference } from '../ring-difference'
+import { contrastOver, PLAIN_BACKDROPS } from './legibility'
+
+// What the checks of the proof are judged by: the card is rendered once for all of them.
+
+/** A type piece at a moment of the hold. */
+export interface LookedType {
+  piece: TypePiece
+  wording: string
+  /** The largest alpha of its letters, 0–1: less than 1 while it comes and goes. */
+  strongest: number
+  /** Contrast over each of PLAIN_BACKDROPS; null where no letter is seen. */
+  contrast: (number | null)[]
+  /** Half the width of its widest stem, in card px. */
+  depth: number
+}
+
+/** A frame that was looked at in full size. */
+export interface LookedMoment {
+  frame: Frames
+  fringes: Fringes
+  /** Of red, green and blue, the longest at 8 bits: as rounded, and as dithered. */
+  bands: { plain: Band; dithered: Band }
+  lines: ThinLine[]
+  /** Share of all pixels beyond the limits of composite video, in %. */
+  beyondComposite: number
+  outlook: PieceOutlook[]
+  types: LookedType[]
+}
+
+export interface Looked {
+  card: Card
+  /** What the card needs and has not; nothing else is looked at then. */
+  missing: Fault[]
+  /** Frames of the hold, [from, to): the whole loop without zones. */
+  hold: { from: Frames; to: Frames }
+  moments: LookedMoment[]
+  flashes: Flashes
+  ring: RingDifference | null
+}
+
+/** Lets an engine work, with all that it asks for. */
+export type WithEngine = <T>(work: (engine: Engine) => T) => Promise<T>
+
+/** Frames of the hold that are looked at in full size. */
+const MOMENTS = 4
+/** Width of the small pictures of all frames, in px: a field of 10 degrees of WCAG is a third of it. */
+const SMALL = 192
+
+export async function lookAt(
+  card: Card,
+  withEngine: WithEngine,
+  onFrame: (share: number) => void = () => {},
+): Promise<Looked> {
+  const zones = zonesOf(card)
+  const hold = zones ? { from: zones.hold, to: zones.out } : { from: 0, to: card.length }
+  const looked: Looked = { card, hold, missing: [], moments: [], flashes: { general: 0, red: 0, from: 0 }, ring: null }
+  looked.missing = await withEngine((engine) => missingIn(card, engine))
+  if (looked.missing.length > 0) return looked
+  try {
+    const frames = momentsOf(hold)
+    for (const [i, frame] of frames.entries()) {
+      looked.moments.push(await momentAt(card, frame, withEngine))
+      onFrame((i + 1) / frames.length / 2)
+    }
+    Object.assign(looked, await wholeRing(card, withEngine, (share) => onFrame(0.5 + share / 2)))
+  } catch (error) {
+    if (!(error instanceof WaxError)) throw error
+    looked.missing.push(error.fault)
+  }
+  return looked
+}
+
+/** Evenly within the hold, its first frame among them. */
+function momentsOf({ from, to }: { from: Frames; to: Frames }): Frames[] {
+  const count = Math.min(MOMENTS, to - from)
+  return Array.from({ length: count }, (_, i) => from + Math.floor(((to - from) * i) / count))
+}
+
+function missingIn(card: Card, engine: Engine): Fault[] {
+  const fault = (what: string, id: string): Fault => ({
+    code: `missing-${what}`,
+    place: id,
+    message: `The ${what} “${id}” is not here.`,
+    remedy: `Bring it in, or choose another ${what}.`,
+  })
+  return [
+    ...fontsNamed(card)
+      .filter((id) => !engine.fonts.has(id))
+      .map((id) => fault('font', id)),
+    ...picturesOf(card)
+      .filter((id) => !engine.pictures.has(id))
+      .map((id) => fault('picture', id)),
+  ]
+}
+
+async function momentAt(card: Card, frame: Frames, withEngine: WithEngine): Promise<LookedMoment> {
+  const picture = await withEngine((engine) => engine.render(card, frame))
+  const exact = await withEngine((engine) => engine.render(card, frame, { bits: 'float' }))
+  const outlook = await withEngine((engine) => engine.outlook(card, frame))
+  const types: LookedType[] = []
+  for (const piece of allPieces(card.pieces)) {
+    if (piece.kind === 'type') types.push(await typeAt(card, piece, frame, picture, withEngine))
+  }
+  return {
+    ...{ frame, outlook, types },
+    fringes: fringesOf(picture),
+    bands: bandsOf(picture, exact),
+    lines: thinLines(picture),
+    beyondComposite: beyondComposite(picture),
+  }
+}
+
+async function typeAt(
+  card: Card,
+  piece: TypePiece,
+  frame: Frames,
+  picture: FramePicture,
+  withEngine: WithEngine,
+): Promise<LookedType> {
+  const fills = piece.coats.face.filter(({ kind }) => kind === 'fill')
+  const own = fills.length > 0 ? fills : piece.coats.face
+  const only = alone(card, piece)
+  // Its strokes, shadows and bars are what is around the letters.
+  const bare = { ...only, pieces: replaced(only.pieces, { ...piece, coats: { face: own, behind: [] } }) }
+  const letters = await withEngine((engine) => engine.render(bare, frame))
+  const depth = await withEngine((engine) => engine.innerDepth(card, piece.id, frame))
+  let strongest = 0
+  for (let at = 3; at < letters.pixels.length; at += 4) strongest = Math.max(strongest, letters.pixels[at]! / 255)
+  return {
+    ...{ piece, depth, strongest, wording: wordingAt(piece, momentOf(card, frame)) },
+    contrast: PLAIN_BACKDROPS.map(({ level }) => contrastOver(letters, picture, level)),
+  }
+}
+
+function replaced(pieces: readonly Card['pieces'][number][], by: TypePiece): Card['pieces'] {
+  return pieces.map((piece) => {
+    if (piece.id === by.id) return { ...by, on: piece.on }
+    return piece.kind === 'group' ? { ...piece, pieces: replaced(piece.pieces, by) } : piece
+  })
+}
+
+function bandsOf({ width, height, pixels }: FramePicture, exact: FramePicture): { plain: Band; dithered: Band } {
+  const numbers = new Float32Array(exact.pixels.buffer)
+  const channel = new Uint8Array(width * height)
+  const longest = (of: ArrayLike<number>, scale: number) => {
+    let most: Band = { length: 0, row: 0, from: 0 }
+    for (let c = 0; c < 4; c++) {
+      for (let i = 0, at = c; i < channel.length; i++, at += 4) channel[i] = Math.round(of[at]! * scale)
+      // Half of a band of a ramp is half a step of what was rounded; a plateau may have slopes at its ends.
+      const ramps = (from: number, to: number) => {
+        const quarter = (to - from) >> 2
+        return Math.abs(numbers[(from + quarter) * 4 + c]! - numbers[(to - quarter) * 4 + c]!) * 255 > 0.2
+      }
+      const band = longestBand(channel, width, height, ramps)
+      if (band.length > most.length) most = band
+    }
+    return most
+  }
+  return { plain: longest(numbers, 255), dithered: longest(pixels, 1) }
+}
+
+/** Alpha from which a pixel's own colour is what is sent. */
+const OWN = 200
+
+function beyondComposite({ width, height, pixels }: FramePicture): number {
+  let beyond = 0
+  for (let at = 0; at < pixels.length; at += 4) {
+    if (pixels[at + 3]! < OWN) continue
+    const { low, high } = compositeLevels(pixels[at]! / 255, pixels[at + 1]! / 255, pixels[at + 2]! / 255)
+    if (low < COMPOSITE.from || high > COMPOSITE.to) beyond++
+  }
+  return (beyond / (width * height)) * 100
+}
+
+/** All frames, small: flashes over grey, and the steps round the ring. */
+async function wholeRing(
+  card: Card,
+  withEngine: WithEngine,
+  onFrame: (share: number) => void,
+): Promise<Pick<Looked, 'flashes' | 'ring'>> {
+  const scale = Math.min(1, SMALL / card.frame.width)
+  const at = (frame: Frames) => withEngine((engine) => engine.render(card, frame, { scale }))
+  const first = await at(0)
+  const flashes = [flashPicture(first)]
+  const steps: number[] = []
+  let before = first
+  for (let frame = 1; frame <= card.length; frame++) {
+    const picture = frame === card.length ? first : await at(frame)
+    steps.push(pictureDifference(before, picture).mean)
+    if (frame < card.length) flashes.push(flashPicture(picture))
+    before = picture
+    onFrame(frame / card.length)
+  }
+  return { flashes: flashesIn(flashes, perSecond(card.rate)), ring: card.length > 1 ? ringDifference(steps) : null }
+}
+
+const MID_GREY = 128
+
+function flashPicture({ width, height, pixels }: FramePicture): FlashPicture {
+  const luminance = new Float32Array(width * height)
+  const red = new Float32Array(width * height)
+  for (let i = 0, at = 0; i < luminance.length; i++, at += 4) {
+    const alpha = pixels[at + 3]!
+    const over = (channel: number) => LUMINANCES[Math.round((channel * alpha + MID_GREY * (255 - alpha)) / 255)]!
+    const [r, g, b] = [over(pixels[at]!), over(pixels[at + 1]!), over(pixels[at + 2]!)]
+    luminance[i] = 0.2126 * r + 0.7152 * g + 0.0722 * b
+    red[i] = r > 0 && r / (r + g + b) >= 0.8 ? Math.max(0, (r - g - b) * 320) : 0
+  }
+  return { luminance, red }
+}

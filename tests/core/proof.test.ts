@@ -1,0 +1,98 @@
+import { describe, expect, test } from '@jest/globals'
+import type { Card } from '#core/card/schema'
+import type { Verdict } from '#core/judge/proof/definition'
+import { PROOF_CHECKS } from '#core/judge/proof/checks'
+import { proofOf } from '#core/judge/proof/proof'
+import { coat, emptyCard, engineWithFonts, solid, withBox, withType } from '../support/engine'
+
+// Each line of the proof sheet on a card that was made to be found out, beside one that is not.
+
+const engine = engineWithFonts()
+const fill = (colour: string) => [coat('fill', 'f', { paint: solid(colour) })]
+
+/** A plain lower third that nothing is wrong with: 640 × 360, two seconds. */
+function plain(type: Record<string, unknown> = {}, bar: Record<string, unknown> = {}): Card {
+  const box = withBox(
+    emptyCard(640, 360, 50),
+    { id: 'bar', name: 'Bar', x: 200, y: 290, width: 300, height: 60, ...bar },
+    { face: fill('#103040') },
+  )
+  const words = {
+    id: 'name',
+    name: 'Name',
+    wording: 'Odile',
+    font: 'anton',
+    size: 36,
+    x: 200,
+    y: 302,
+    align: 'centre' as const,
+  }
+  return withType(box, { ...words, ...type } as never, { face: fill('#FFFFFF') })
+}
+
+async function sheet(card: Card) {
+  const { lines, passed } = await proofOf(card, (work) => Promise.resolve(work(engine)))
+  return { passed, lines, of: (check: string) => lines.find((line) => line.check === check)! }
+}
+
+test('a plain lower third is good in every line', async () => {
+  const { passed, lines } = await sheet(plain())
+  expect(lines.map(({ check, verdict }) => [check, verdict])).toEqual(PROOF_CHECKS.map(({ id }) => [id, 'good']))
+  expect(passed).toBe(true)
+})
+
+describe('what is wrong is told with its piece and a remedy', () => {
+  const cases: [string, Card, Verdict, string | null, RegExp][] = [
+    ['safe', plain({ x: 20, align: 'left' }, { x: 320, width: 500 }), 'bad', 'name', /title area/],
+    ['safe', plain({}, { x: 320, y: 340, width: 500, height: 30 }), 'look', 'bar', /action area/],
+    ['contrast', plain({}, { on: false }), 'look', 'name', /over white/],
+    ['size', plain({ size: 6 }), 'look', 'name', /capitals are \d+ px/],
+    [
+      'reading',
+      plain({ wording: 'One two three four five six seven eight nine ten', size: 14 }),
+      'bad',
+      null,
+      /two readings take 8\.0 s/,
+    ],
+    ['overflow', plain({ x: 620 }), 'bad', 'name', /beyond the frame/],
+    ['missing', plain({ wording: 'Odile 龍' }), 'bad', 'name', /no 龍/],
+    ['lines', plain({}, { height: 1, y: 290.5 }), 'look', null, /one pixel high/],
+  ]
+  test.each(cases)('%s %#', async (check, card, verdict, piece, words) => {
+    const line = (await sheet(card)).of(check)
+    expect([line.check, line.verdict]).toEqual([check, verdict])
+    expect(line.findings[0]!.piece).toBe(piece)
+    expect(line.findings[0]!.message).toMatch(words)
+    expect(line.findings[0]!.remedy).not.toBe('')
+  })
+})
+
+test('a font that is not here is all that is said: nothing else could be looked at', async () => {
+  const { passed, lines } = await sheet(plain({ font: 'font-of-nobody' }))
+  expect(passed).toBe(false)
+  expect(lines.map(({ check }) => check)).toEqual(['missing'])
+  expect(lines[0]!.findings[0]!.message).toMatch(/font-of-nobody/)
+})
+
+test('words that the hold gives time to read are good, and the same in a shorter hold are not', async () => {
+  const card = plain({ wording: 'Three words here', size: 24 })
+  expect((await sheet({ ...card, length: 100, zones: { hold: 10, out: 90 } })).of('reading').verdict).toBe('good')
+  expect((await sheet({ ...card, length: 100, zones: { hold: 10, out: 50 } })).of('reading').verdict).toBe('look')
+  expect((await sheet({ ...card, length: 100, zones: { hold: 10, out: 30 } })).of('reading').verdict).toBe('bad')
+})
+
+describe('what moves', () => {
+  test('a large box that flashes four times a second is bad, three times is not', async () => {
+    const flashing = (times: number) => {
+      const on = { keys: Array.from({ length: times * 2 + 1 }, (_, i) => ({ frame: i * 3, value: i % 2 === 1 })) }
+      const card = { ...plain(), length: 25 }
+      return withBox(
+        card,
+        { id: 'flash', x: 320, y: 180, width: 640, height: 360, on: on as never },
+        { face: fill('#FFFFFF') },
+      )
+    }
+    expect((await sheet(flashing(4))).of('flashes')).toMatchObject({ verdict: 'bad', said: '4 in a second at most' })
+    expect((await sheet(flashing(3))).of('flashes').verdict).toBe('good')
+  })
+})
