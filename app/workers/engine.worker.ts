@@ -10,10 +10,9 @@ import { pictureDifference } from '#core/judge/ring-difference'
 import type { Section } from '#core/frame/section'
 import type { FontAxis } from '#core/type/font'
 import type { Point } from '#core/units'
-import { fontsNamed, picturesOf, sequencesOf } from '#core/card/tree'
-import type { SequenceSource } from '#core/frame/fetching'
+import { sequencesOf } from '#core/card/tree'
 import { fetchAhead, withPictures } from '#core/frame/fetching'
-import { isShipped } from '#core/type/families'
+import { loadAssets, pictureOfSequence } from './card-assets'
 
 /** A rendered frame for the screen, or why there is none; `engines` have shared it. */
 export type Shown = { bitmap: ImageBitmap; milliseconds: number; engines: number } | { fault: Fault }
@@ -28,7 +27,6 @@ export type Differences = { steps: number[] } | { fault: Fault }
 // would be lost, so it listens at once and loads the engine beside it.
 let starting = import('#core/frame/engine').then(({ Engine }) => new Engine())
 const cards = new Map<string, Card>()
-const loading = new Map<string, Promise<void>>()
 let pixels: Uint8Array<ArrayBuffer> | undefined
 
 const face = {
@@ -181,12 +179,7 @@ const AHEAD = 3
 async function engineFor(card: Card, frame?: number): Promise<Engine> {
   const engine = await starting
   await Promise.all([
-    ...fontsNamed(card)
-      .filter((id) => !engine.fonts.has(id))
-      .map((id) => once(id, () => loadFont(engine, id))),
-    ...picturesOf(card)
-      .filter((id) => !engine.pictures.has(id))
-      .map((id) => once(id, () => loadPicture(engine, id))),
+    loadAssets(engine, card),
     ...(frame === undefined ? [] : [fetchAhead(engine.sequences, pictureOfSequence, card, frame)]),
   ])
   // In the order of play, while this frame is made.
@@ -203,30 +196,6 @@ async function atWork<T>(work: (engine: Engine) => T): Promise<T> {
   return withPictures(engine.sequences, pictureOfSequence, () => work(engine))
 }
 
-/** Pictures of sequences that are on their way. */
-const fetching = new Map<string, ReturnType<SequenceSource>>()
-
-const pictureOfSequence: SequenceSource = (id, index) => {
-  const key = `${id} ${index}`
-  const known = fetching.get(key) ?? fetchPicture(id, index).finally(() => fetching.delete(key))
-  fetching.set(key, known)
-  return known
-}
-
-async function fetchPicture(id: string, index: number): ReturnType<SequenceSource> {
-  const response = await fetch(`/api/sequences/${id}/pictures/${index}`).catch(() => null)
-  if (!response) return { message: 'The server cannot be reached.', remedy: 'It is tried again with the next picture.' }
-  if (response.status === 404) return null
-  if (!response.ok) {
-    const answer = (await response.json().catch(() => null)) as { data?: Fault } | null
-    return answer?.data ?? null
-  }
-  const number = (name: string) => Number(response.headers.get(name))
-  const bytes = await response.arrayBuffer()
-  const pixels = number('x-bits') === 16 ? new Uint16Array(bytes) : new Uint8Array(bytes)
-  return { width: number('x-width'), height: number('x-height'), pixels }
-}
-
 /** Bytes of an engine above which another one takes its place after a picture that could not be made. */
 const LARGE = 1024 * 1024 * 1024
 
@@ -235,27 +204,6 @@ async function shrink(): Promise<void> {
   const { memory, fonts, pictures, sequences } = await starting
   if (memory < LARGE) return
   starting = import('#core/frame/engine').then(({ Engine }) => new Engine(fonts, pictures, { sequences }))
-}
-
-/** Work that several callers wait for is done once. */
-function once(id: string, load: () => Promise<void>): Promise<void> {
-  const work = loading.get(id) ?? load().finally(() => loading.delete(id))
-  loading.set(id, work)
-  return work
-}
-
-// A font or picture that is not there is named by the engine.
-async function loadFont(engine: Engine, id: string): Promise<void> {
-  const response = await fetch(isShipped(id) ? `/fonts/${id}.ttf` : `/api/fonts/${id}/file`)
-  if (response.ok) engine.fonts.add(id, new Uint8Array(await response.arrayBuffer()))
-}
-
-async function loadPicture(engine: Engine, id: string): Promise<void> {
-  const response = await fetch(`/api/pictures/${id}/pixels`)
-  if (!response.ok) return
-  const side = (name: string) => Number(response.headers.get(name))
-  const pixels = new Uint8Array(await response.arrayBuffer())
-  engine.pictures.add(id, { width: side('x-width'), height: side('x-height'), pixels })
 }
 
 const goneFault = (name: string): Fault => ({

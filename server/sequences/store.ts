@@ -211,7 +211,8 @@ export async function storedPicture(storage: string, about: SequenceAbout, store
   const frames = join(folderOf(storage), about.id, 'frames')
   const whole = join(frames, storedName(stored))
   if (await isThere(whole)) return whole
-  if (await isThere(frames)) return lastOf(frames)
+  // They may have come between the two looks.
+  if (await isThere(frames)) return (await isThere(whole)) ? whole : lastOf(frames)
   const reading = readPictures(storage, about)
   const early = join(reading.folder, storedName(stored))
   while (!reading.ended) {

@@ -7,6 +7,7 @@ import { maskAlone } from '#core/stage/mask-alone'
 import { rateLabel, ribbonTime } from '#core/values/rate'
 import type { Fault } from '#core/errors'
 import LoopRing from '~/components/bench/LoopRing.vue'
+import ProofSheet from '~/components/bench/ProofSheet.vue'
 import RenderDialog from '~/components/bench/RenderDialog.vue'
 import RibbonPanel from '~/components/bench/ribbon/RibbonPanel.vue'
 import SettingsPanel from '~/components/bench/SettingsPanel.vue'
@@ -37,6 +38,7 @@ const { card, dragging } = storeToRefs(bench)
 const scale = ref(0)
 const missing = ref<Fault | null>(null)
 const rendering = ref(false)
+const proving = ref(false)
 const keysShown = ref(false)
 
 /** Faults that pass: the saving goes on behind whatever is open. */
@@ -162,6 +164,7 @@ useIntervalFn(() => void bench.lookForNewer(), 5000)
         <button class="icon-button" aria-label="Keys" @click="keysShown = true">
           <VIcon :icon="mdiKeyboardOutline" size="18" />
         </button>
+        <button class="plain-button" :disabled="!card" @click="proving = true">Proof</button>
         <button class="wax-button" :disabled="!card" @click="rendering = true">Render with transparency</button>
       </div>
     </PlaceBar>
@@ -199,6 +202,7 @@ useIntervalFn(() => void bench.lookForNewer(), 5000)
         <LoopRing />
         <RibbonPanel :engine-name="engineName" />
       </div>
+      <ProofSheet v-model="proving" :engine-name="engineName" />
       <RenderDialog v-model="rendering" />
       <PressSheet />
       <SaveSealDialog :outlook="outlook" />

@@ -1,0 +1,29 @@
+import type { TypePiece } from '../../core/card/schema'
+import { PROOF_CHECKS } from '../../core/judge/proof/checks'
+import { demoCard } from '../support/engine'
+import { expect, openCard, test } from './bench-page'
+
+test('the proof sheet judges a card, and what is wrong is one click away', async ({ page }) => {
+  const card = demoCard('02-lower-third')
+  // The second line of the lower third stands at the very edge for the whole loop.
+  const role = card.pieces.find((piece): piece is TypePiece => piece.kind === 'type' && piece.name === 'Role')!
+  const edge = { ...role, x: 4, opacity: 100, span: null }
+  await openCard(page, {
+    ...card,
+    ...{ name: 'Proof test', frame: { ...card.frame } },
+    pieces: card.pieces.map((piece) => (piece.id === role.id ? edge : piece)),
+  })
+  await page.getByRole('button', { name: 'Proof' }).click()
+  const sheet = page.getByRole('region', { name: 'Proof' })
+  await expect(sheet.getByRole('status')).toContainText(/Looking at all frames|will not do/)
+  await expect(sheet.locator('li')).toHaveCount(PROOF_CHECKS.length, { timeout: 60_000 })
+  await expect(sheet.locator('[data-check=halo]')).toHaveClass('good')
+  const line = sheet.locator('[data-check=safe]')
+  await expect(line).toHaveClass('bad')
+  await expect(line).toContainText('Role, frame')
+  await expect(sheet.getByRole('status')).toContainText('will not do')
+  await line.getByRole('button', { name: 'Go there' }).click()
+  await expect(sheet).toBeHidden()
+  // The piece is selected, and its settings are shown.
+  await expect(page.getByRole('textbox', { name: 'Role · x', exact: true })).toHaveValue('4')
+})
