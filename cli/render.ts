@@ -1,5 +1,4 @@
-import { writeFile } from 'node:fs/promises'
-import { stat } from 'node:fs/promises'
+import { stat, writeFile } from 'node:fs/promises'
 import { availableParallelism } from 'node:os'
 import { basename, join, resolve } from 'node:path'
 import { parseArgs } from 'node:util'
@@ -89,7 +88,7 @@ async function placesFor(out: string, files: readonly DeliveredFile[], named: st
 }
 
 /** Whole holds that come nearest to a length in frames or timecode. */
-function holdsOf(text: string, card: Card): number {
+export function holdsOf(text: string, card: Card): number {
   if (!zonesOf(card)) {
     throw new WaxError(
       'no-zones',

@@ -18,14 +18,14 @@ import { allFonts, allPictures } from './assets'
 import { openCard } from './card-file'
 import { DELIVERY_FLAGS, deliveryWish } from './delivery-flags'
 import { FILE_OPTIONS } from './engine'
-import { frameRange, printChecks } from './render'
+import { frameRange, holdsOf, printChecks } from './render'
 import { allSequences } from './sequences'
 
 const OPTIONS = {
   against: { type: 'string' },
   json: { type: 'boolean', default: false },
   frames: { type: 'string' },
-  holds: { type: 'string' },
+  length: { type: 'string' },
   ...DELIVERY_FLAGS,
   // What is not said is read from the files.
   format: { type: 'string' },
@@ -73,7 +73,7 @@ async function againstSidecar(paths: string[], path: string): Promise<CheckResul
 async function againstCard(paths: string[], against: string, values: Values): Promise<CheckResult[]> {
   const opened = await openCard(against)
   const { card } = opened
-  const holds = Number(values.holds ?? 1)
+  const holds = values.length === undefined ? 1 : holdsOf(values.length, card)
   const range = { ...frameRange(values.frames, heldLength(card, holds)), holds }
   const known = values.format === undefined ? await formatOf(paths) : { format: values.format }
   const options = deliveryWish({ ...known, ...values }, range)

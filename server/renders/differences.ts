@@ -24,8 +24,9 @@ export class Differences {
     return this.count > 0 ? this.sum / this.count : 0
   }
 
-  get any(): boolean {
-    return this.count > 0
+  /** In steps of 8 bits; where they are most. */
+  get place(): string {
+    return `${this.words}, most in frame ${this.frame}`
   }
 
   /** In steps of 8 bits. */

@@ -8,10 +8,10 @@ export const rendersFolder = (storage: string): string => resolve(storage, 'rend
 
 export const attemptName = (id: string, attempt: number, ending: string): string => `${id}.${attempt}${ending}`
 
-/** Removes all files of a render, half ones and scratch files too, but for those of the name `keep`. */
-export async function removeFiles(storage: string, id: string, keep: string | null = null): Promise<void> {
+/** Removes all files of a render, half ones and scratch files too. */
+export async function removeFiles(storage: string, id: string): Promise<void> {
   const folder = rendersFolder(storage)
   const names = await readdir(folder).catch(() => [])
-  const gone = names.filter((name) => name.startsWith(`${id}.`) && name !== keep)
+  const gone = names.filter((name) => name.startsWith(`${id}.`))
   await Promise.all(gone.map((name) => rm(join(folder, name), { force: true, recursive: true })))
 }

@@ -1,8 +1,6 @@
 // What video takes of a colour.
 
-/** EBU R 103: tolerance of luma and of R, G and B, in % of the range from black to white: "preferred minimum/maximum". */
-export const R103 = { from: -5, to: 105 }
-/** The area of a picture that may lie beyond it, in % (EBU R 103). */
+/** The area of a picture that may lie beyond the limits of its levels, in % (EBU R 103). */
 export const R103_AREA = 1
 
 /** ITU-R BT.601 luma, and the amplitude of the colour carrier of composite video (BT.470): U and V as sine and cosine. */

@@ -7,7 +7,7 @@ import { R103_AREA } from '../measures/video-levels'
 import type { ProofCheck, ProofFinding } from './definition'
 import { foundOr, good, NO_SOURCE } from './definition'
 import { PLAIN_BACKDROPS } from './legibility'
-import type { Looked, LookedType } from './look'
+import type { Looked, LookedMoment, LookedType } from './look'
 
 /** Height of capitals at 1080 lines: below the first it is hard to read on a small set, below the second nobody does. */
 const SMALL_CAPS = { look: 20, bad: 14 }
@@ -209,10 +209,7 @@ export const PROOF_CHECKS: readonly ProofCheck[] = [
     source: 'Closed ramps',
     judge: ({ moments }) => {
       const plain = Math.max(0, ...moments.map(({ bands }) => bands.plain.length))
-      const worst = moments.reduce(
-        (most, one) => (one.bands.dithered.length > (most?.bands.dithered.length ?? 0) ? one : most),
-        moments[0],
-      )
+      const worst = worstOf(moments, ({ bands }) => bands.dithered.length)
       const length = worst?.bands.dithered.length ?? 0
       const said = `${length} px dithered, ${plain} px without`
       if (length <= Math.max(LONG_BAND, plain / 2)) return good(said)
@@ -280,10 +277,7 @@ export const PROOF_CHECKS: readonly ProofCheck[] = [
     how: 'Pixels whose colours are stronger than older transmission takes; integers never leave the legal range',
     source: 'EBU R 103: 1 % of the picture; limits of composite video: common practice, no published source',
     judge: ({ moments }) => {
-      const worst = moments.reduce(
-        (most, one) => (one.beyondComposite > (most?.beyondComposite ?? -1) ? one : most),
-        moments[0],
-      )
+      const worst = worstOf(moments, ({ beyondComposite }) => beyondComposite)
       const area = worst?.beyondComposite ?? 0
       const said = `${area.toFixed(1)} % of the picture beyond`
       if (area <= R103_AREA) return good(said)
@@ -342,6 +336,10 @@ const at = (piece: string | null, frame: number | null, message: string, remedy:
   message,
   remedy,
 })
+
+/** The moment with the most of something. */
+const worstOf = (moments: readonly LookedMoment[], of: (moment: LookedMoment) => number): LookedMoment | undefined =>
+  moments.reduce<LookedMoment | undefined>((most, one) => (most && of(most) >= of(one) ? most : one), undefined)
 
 /** Each piece once, at the first frame where it was found. */
 function once(findings: readonly ProofFinding[]): ProofFinding[] {
