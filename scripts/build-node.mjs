@@ -12,7 +12,8 @@ const target = `${root}.wax/node`
 const PROGRAMS = {
   wax: 'cli/main.ts',
   'render-worker': 'server/renders/worker.ts',
-  'frame-thread': 'server/renders/frame-thread.ts',
+  'far-worker': 'server/renders/far-worker.ts',
+  'frame-thread': 'server/renders/thread.ts',
   prepare: 'server/database/prepare.ts',
   bench: 'bench/main.ts',
 }

@@ -1,4 +1,4 @@
-import { customType, index, integer, jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
+import { boolean, customType, index, integer, jsonb, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
 import { readCard } from '../../core/card/read'
 import type { Card } from '../../core/card/schema'
 import type { Seal } from '../../core/seals/schema'
@@ -110,7 +110,10 @@ export interface StoredFile {
 
 export type RenderStatus = 'queued' | 'running' | 'checking' | 'done' | 'failed' | 'cancelled'
 
-/** Renders with the card as it was when they were asked for. */
+/**
+ * Renders with the card as it was when they were asked for. Their frames are made in runs; one worker, the presser, puts them
+ * together, and `worker`, `heartbeat` and `attempts` are about that.
+ */
 export const renders = pgTable('renders', {
   id: text('id').primaryKey(),
   cardId: text('card_id').notNull(),
@@ -121,7 +124,9 @@ export const renders = pgTable('renders', {
   framesTotal: integer('frames_total').notNull(),
   framesDone: integer('frames_done').notNull().default(0),
   attempts: integer('attempts').notNull().default(0),
-  /** The queue's name of the worker that has it, and when that worker last said that it lives. */
+  /** Those with a lower number come first: see server/renders/queue/priority.ts. */
+  priority: integer('priority').notNull().default(1),
+  /** The queue's name of the worker that presses it, and when that worker last said that it lives. */
   worker: text('worker'),
   heartbeat: moment('heartbeat'),
   fault: jsonb('fault').$type<Fault>(),
@@ -134,7 +139,66 @@ export const renders = pgTable('renders', {
   take: integer('take').notNull().default(1),
   /** The revision of the card that it shows; null where that was not kept. */
   revision: integer('revision'),
+  /** The name of a small moving picture of it in the storage. */
+  small: text('small'),
+  /** Whether its files stay for good: others are cleaned away some time. */
+  kept: boolean('kept').notNull().default(false),
   createdAt: moment('created_at').notNull().defaultNow(),
   startedAt: moment('started_at'),
   finishedAt: moment('finished_at'),
+})
+
+export type RunState = 'waiting' | 'running' | 'done'
+
+/** Runs of frames that a render is cut into: each is made by one worker at one go. */
+export const renderRuns = pgTable(
+  'render_runs',
+  {
+    renderId: text('render_id')
+      .notNull()
+      .references(() => renders.id, { onDelete: 'cascade' }),
+    /** The how manieth of its render. */
+    index: integer('index').notNull(),
+    frames: integer('frames').notNull(),
+    state: text('state').$type<RunState>().notNull().default('waiting'),
+    /** Who has it, or had it last; the how manieth that is; and when that one last said that it lives. */
+    worker: text('worker'),
+    attempts: integer('attempts').notNull().default(0),
+    heartbeat: moment('heartbeat'),
+    /** Frames that are made. */
+    framesDone: integer('frames_done').notNull().default(0),
+    /** The name of its segment in the storage, once it is whole. */
+    segment: text('segment'),
+  },
+  (table) => [
+    primaryKey({ columns: [table.renderId, table.index] }),
+    index('render_runs_state').on(table.state, table.renderId, table.index),
+  ],
+)
+
+/** How many frames were handed out of each card that is in work: whose number is lower, is served first. */
+export const cardTurns = pgTable('card_turns', {
+  cardId: text('card_id').primaryKey(),
+  served: integer('served').notNull(),
+})
+
+/** Workers that have been heard of lately. */
+export const workers = pgTable('workers', {
+  id: text('id').primaryKey(),
+  /** What people know it by: the name of its machine. */
+  name: text('name').notNull(),
+  /** Whether it has the storage before it, or comes by the network. */
+  place: text('place').$type<'here' | 'elsewhere'>().notNull(),
+  lanes: integer('lanes').notNull(),
+  seenAt: moment('seen_at').notNull().defaultNow(),
+})
+
+/** What lets programs in. The token itself is shown once and kept nowhere. */
+export const tokens = pgTable('tokens', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  /** SHA-256 of the token, in hex. */
+  hash: text('hash').notNull().unique(),
+  createdAt: moment('created_at').notNull().defaultNow(),
+  usedAt: moment('used_at'),
 })

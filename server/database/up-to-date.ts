@@ -1,18 +1,23 @@
 import { isDeepStrictEqual } from 'node:util'
-import { eq, isNotNull, sql } from 'drizzle-orm'
+import { eq, inArray, isNotNull, notExists, and, sql } from 'drizzle-orm'
 import { readCard } from '../../core/card/read'
 import type { Seal } from '../../core/seals/schema'
 import { sealSchema } from '../../core/seals/schema'
 import type { Database } from './connect'
 import { keepPictureFile } from '../pictures/files'
-import { cards, pictures, seals } from './schema'
+import { planFor } from '../renders/plan'
+import { addPressJob, cut, UNFINISHED } from '../renders/queue/enqueue'
+import { faultOf } from '../renders/render-fault'
+import { failRender } from '../renders/queue/work-list'
+import { cards, pictures, renderRuns, renders, seals } from './schema'
 
 /**
- * Gives cards and seals that an older application saved the form of today, and lays the files of pictures from the database
+ * Gives cards, seals and renders that an older application saved the form of today, and lays the files of pictures from the database
  * into the storage. A document that cannot be read stays as it is.
  */
 export async function bringUpToDate(database: Database, storage: string): Promise<void> {
   await movePictures(database, storage)
+  await cutRenders(database)
   // By the database's own text: what it gives back is compared with what would be written.
   for (const { id, text } of await database.select({ id: cards.id, text: sql<string>`document::text` }).from(cards)) {
     const stored: unknown = JSON.parse(text)
@@ -44,5 +49,32 @@ async function movePictures(database: Database, storage: string): Promise<void> 
     if (!row?.file) return
     await keepPictureFile(storage, row.id, row.file)
     await database.update(pictures).set({ file: null }).where(eq(pictures.id, row.id))
+  }
+}
+
+/** Renders that an older application had in its queue are cut into runs, and begin again. */
+async function cutRenders(database: Database): Promise<void> {
+  const runs = database
+    .select({ one: sql`1` })
+    .from(renderRuns)
+    .where(eq(renderRuns.renderId, renders.id))
+  const whole = await database
+    .select()
+    .from(renders)
+    .where(and(inArray(renders.status, [...UNFINISHED]), notExists(runs)))
+  for (const { id, document, options, priority } of whole) {
+    try {
+      const { shown } = planFor(document, options, { paths: [], stem: '' })
+      await database.transaction(async (transaction) => {
+        await cut(transaction, id, shown.length)
+        await transaction
+          .update(renders)
+          .set({ status: 'queued', worker: null, attempts: 0, framesDone: 0 })
+          .where(eq(renders.id, id))
+        await addPressJob(transaction, id, priority)
+      })
+    } catch (error) {
+      await failRender(database, id, faultOf(error))
+    }
   }
 }

@@ -1,95 +1,134 @@
-import { parentPort, workerData } from 'node:worker_threads'
+import { resolve } from 'node:path'
+import { Worker } from 'node:worker_threads'
 import type { Card } from '../../core/card/schema'
-import { Engine } from '../../core/frame/engine'
-import { fetchAhead, withPictures } from '../../core/frame/fetching'
+import type { Fault } from '../../core/errors'
+import { WaxError } from '../../core/errors'
+import type { FramePicture } from '../../core/frame/engine'
+import type { SequenceSource, WantedPicture } from '../../core/frame/fetching'
 import type { PixelForm } from '../../core/kernels/pixel-form'
 import type { Picture } from '../../core/paint/pictures'
 import type { PictureGap } from '../../core/paint/sequences'
-import type { SequenceAnswer, SequenceWish } from './frame-pool'
 
-// One thread of the frame pool: an engine of its own, frames in and pixels out.
+// Built by scripts/build-node.mjs; all programs run in the project's folder.
+export const THREAD = resolve('.wax/node/frame-thread.mjs')
 
-interface ThreadData {
+/** What all frames of a render have in common. */
+export interface FrameSetup {
   card: Card
   fonts: Map<string, Uint8Array>
   pictures?: Map<string, Picture>
+  sequences?: SequenceSource
   form: PixelForm
-  scale: number
+  /** Render pixels per card pixel; 1 by default. */
+  scale?: number
 }
 
-const { card, fonts, pictures, form, scale } = workerData as ThreadData
-const engine = new Engine()
-const port = parentPort!
-
-try {
-  for (const [id, bytes] of fonts) engine.fonts.add(id, bytes)
-  for (const [id, picture] of pictures ?? []) engine.pictures.add(id, picture)
-} catch (error) {
-  port.postMessage({ at: -1, fault: faultOf(error) })
-}
-
-/** Pixels that are with the reader, by the place of their frame in the run. */
-const lent = new Map<number, Uint8Array>()
-
-/** What is wanted next. `back` are pixels that were read: new memory for every frame would have to be cleared first. */
-interface Wish {
+/** A frame that is wanted. `back` are pixels that were read: new memory for every frame would have to be cleared first. */
+export interface Wish {
   at: number
   frame: number
   back?: { at: number; pixels: Uint8Array<ArrayBuffer> }
 }
 
-/** Pictures of sequences that are on their way. */
-const coming = new Map<string, (picture: Picture | PictureGap | null) => void>()
-const asked = new Map<string, Promise<Picture | PictureGap | null>>()
-
-/** Asks the pool for a picture; asked for again while it is on its way, it is the same one. */
-function ask(id: string, index: number): Promise<Picture | PictureGap | null> {
-  const key = `${id} ${index}`
-  const known = asked.get(key)
-  if (known) return known
-  const picture = new Promise<Picture | PictureGap | null>((bring) => coming.set(key, bring))
-  asked.set(key, picture)
-  port.postMessage({ wanted: { id, index } } satisfies SequenceWish)
-  return picture
+/** What a thread says of a frame. */
+export interface Answer {
+  at: number
+  picture?: FramePicture
+  fault?: Fault
 }
 
-let last: Promise<void> = Promise.resolve()
+/** A picture of a sequence that a thread asks for, and what it gets. */
+export interface SequenceWish {
+  wanted: WantedPicture
+}
+export interface SequenceAnswer {
+  brought: WantedPicture & { picture: Picture | PictureGap | null }
+}
 
-port.on('message', (message: Wish | SequenceAnswer) => {
-  if ('brought' in message) {
-    const { id, index, picture } = message.brought
-    const key = `${id} ${index}`
-    coming.get(key)?.(picture)
-    coming.delete(key)
-    asked.delete(key)
-    return
-  }
-  // While one frame is made, what the next one shows is on its way.
-  const ahead = fetchAhead(engine.sequences, ask, card, message.frame)
-  last = last.then(async () => {
-    await ahead
-    await make(message)
-  })
-})
+interface Waiting {
+  done: (picture: FramePicture) => void
+  failed: (error: Error) => void
+}
 
-async function make({ at, frame, back }: Wish): Promise<void> {
-  try {
-    if (back) {
-      engine.cameBack(lent.get(back.at)!, back.pixels)
-      lent.delete(back.at)
+/**
+ * A thread with an engine of its own. It makes frames in the order in which they are asked for, and keeps what the engine
+ * keeps between them.
+ */
+export class FrameThread {
+  private readonly worker: Worker
+  private readonly waiting = new Map<number, Waiting>()
+  /** By which wish pixels were made: the engine knows them by it when they come back. */
+  private readonly lent = new WeakMap<Uint8Array, number>()
+  private broken: Error | null = null
+  private asked = 0
+
+  constructor({ sequences, scale = 1, card, fonts, pictures, form }: FrameSetup) {
+    this.worker = new Worker(THREAD, { workerData: { card, fonts, pictures, form, scale } })
+    const bring = async ({ id, index }: WantedPicture) => {
+      const picture = (await sequences?.(id, index)) ?? null
+      this.worker.postMessage({ brought: { id, index, picture } } satisfies SequenceAnswer)
     }
-    const picture = await withPictures(engine.sequences, ask, () =>
-      engine.render(card, frame, { ...form, scale, ...(back ? { reuse: back.pixels } : {}) }),
-    )
-    lent.set(at, picture.pixels)
-    port.postMessage({ at, picture }, [picture.pixels.buffer])
-  } catch (error) {
-    port.postMessage({ at, fault: faultOf(error) })
+    this.worker.on('message', (answer: Answer | SequenceWish) => {
+      if ('wanted' in answer) bring(answer.wanted).catch((error: Error) => this.fail(error))
+      else this.answered(answer)
+    })
+    this.worker.on('error', (error: Error) => this.fail(error))
+    this.worker.on('exit', () => this.fail(new Error('A thread of the engine ended.')))
+  }
+
+  /** The frame as soon as it is made. `back`: one that it gave and that is not looked at any more. */
+  render(frame: number, back?: FramePicture): Promise<FramePicture> {
+    if (this.broken) return Promise.reject(this.broken)
+    const at = this.asked++
+    const known = back && this.lent.get(back.pixels)
+    const wish: Wish = { at, frame, ...(known === undefined ? {} : { back: { at: known, pixels: back!.pixels } }) }
+    const made = new Promise<FramePicture>((done, failed) => this.waiting.set(at, { done, failed }))
+    this.worker.postMessage(wish, wish.back ? [wish.back.pixels.buffer] : [])
+    return made
+  }
+
+  async end(): Promise<void> {
+    await this.worker.terminate()
+  }
+
+  private answered({ at, picture, fault }: Answer): void {
+    if (fault) {
+      this.fail(new WaxError(fault.code, fault.place, fault.message, fault.remedy))
+      return
+    }
+    this.lent.set(picture!.pixels, at)
+    this.waiting.get(at)?.done(picture!)
+    this.waiting.delete(at)
+  }
+
+  /** After a fault nothing more comes of it. */
+  private fail(error: Error): void {
+    this.broken ??= error
+    for (const { failed } of this.waiting.values()) failed(this.broken)
+    this.waiting.clear()
   }
 }
 
-function faultOf(error: unknown) {
-  const known = (error as { fault?: unknown }).fault
-  const message = error instanceof Error ? error.message : String(error)
-  return known ?? { code: 'engine', place: 'engine', message, remedy: 'Report this with the card file.' }
+/** What the engine lets through takes a minute on a slow machine: three are a frame that hangs. */
+const LIMIT = 180_000
+
+/** A frame, or a WaxError where it takes too long. */
+export async function inTime(made: Promise<FramePicture>, frame: number, limit = LIMIT): Promise<FramePicture> {
+  let late: NodeJS.Timeout | undefined
+  const tooLate = new Promise<never>((_, reject) => {
+    late = setTimeout(() => reject(tooSlow(frame)), limit)
+  })
+  try {
+    return await Promise.race([made, tooLate])
+  } finally {
+    clearTimeout(late)
+  }
 }
+
+const tooSlow = (frame: number) =>
+  new WaxError(
+    'too-slow',
+    `frame ${frame}`,
+    'This frame takes too long and was given up.',
+    'Make blurs, strokes, words or paths of the card smaller.',
+  )

@@ -12,6 +12,8 @@ import { expectFrames } from './limits'
 export interface RenderPlan {
   plan: FilePlan
   order: number[]
+  /** Its frames in the order in which they are first shown: what has to be made. */
+  shown: number[]
   /** Whether its last frame goes over into its first. */
   loops: boolean
 }
@@ -42,5 +44,5 @@ export function planFor(card: Card, options: RenderOptions, to: Pick<FilePlan, '
     form: delivery.form(options),
   }
   const order = Array.from({ length: frames }, (_, i) => heldFrame(card, from + i, holds))
-  return { plan, order, loops: from === 0 && end === heldLength(card, holds) && frames > 2 }
+  return { plan, order, shown: [...new Set(order)], loops: from === 0 && end === heldLength(card, holds) && frames > 2 }
 }

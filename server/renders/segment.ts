@@ -105,6 +105,11 @@ export class Segment {
     return this.entries.has(frame)
   }
 
+  /** Of all its frames. */
+  hashes(): [frame: number, hash: string][] {
+    return [...this.entries.values()].map(({ frame, hash }) => [frame, hash])
+  }
+
   hash(frame: number): string {
     return this.entries.get(frame)!.hash
   }

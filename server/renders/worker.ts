@@ -2,39 +2,57 @@ import { randomUUID } from 'node:crypto'
 import { availableParallelism } from 'node:os'
 import { Logger, run } from 'graphile-worker'
 import { connect } from '../database/connect'
-import { releaseStale } from './stale'
-import { performRender } from './task'
+import { cleanUp } from './cleaning'
+import { performPress } from './press/press'
+import { releaseSilent } from './queue/silent'
+import { forgetWorkers, machineName } from './queue/workers'
+import { runsHere } from './work/here'
+import { RunWorker } from './work/run-worker'
 
-// The render worker: a process of its own that takes renders from the queue, one at a time.
+// The render worker of the machine that has the storage: it makes frames, and puts together what workers here and elsewhere made.
 
 const connectionString = process.env.NUXT_DATABASE_URL
 if (!connectionString) throw new Error('NUXT_DATABASE_URL names no database.')
 
 const storage = process.env.NUXT_STORAGE ?? '.wax/storage'
-const threads = Number(process.env.WAX_RENDER_THREADS) || availableParallelism()
+const lanes = Number(process.env.WAX_RENDER_THREADS) || availableParallelism()
 const worker = `worker-${randomUUID()}`
-const { database, client } = connect(connectionString)
+const connection = connect(connectionString)
+const { database, client } = connection
 
 const quiet = new Logger(() => (level, message) => {
   if (level === 'error') console.error(`render worker: ${message}`)
 })
-const runner = await run({
-  connectionString,
-  concurrency: 1,
-  pollInterval: 2000,
-  noHandleSignals: true,
-  logger: quiet,
-  taskList: {
-    render: async (payload, helpers) => {
-      const { id } = payload as { id: string }
-      await performRender({ database, storage, threads, worker: helpers.job.locked_by ?? worker }, id)
-    },
-  },
+const press = async (payload: unknown) => performPress({ database, storage, worker }, (payload as { id: string }).id)
+// Most of their time they wait for frames. What somebody waits for does not stand behind what takes long.
+const queues = await Promise.all(
+  [
+    { tasks: { press }, atOnce: 6 },
+    { tasks: { 'press-soon': press }, atOnce: 3 },
+  ].map(({ tasks, atOnce }) =>
+    run({
+      connectionString,
+      concurrency: atOnce,
+      pollInterval: 2000,
+      noHandleSignals: true,
+      logger: quiet,
+      taskList: tasks,
+    }),
+  ),
+)
+const source = await runsHere(connection, storage, { id: worker, name: machineName(), place: 'here', lanes })
+const runs = new RunWorker(source, lanes, (trouble) => {
+  if (trouble) console.error(`render worker: ${trouble}`)
 })
+void runs.work()
 console.log('render worker: ready')
 
-// A worker that was killed leaves a render behind; any living one gives it back to the queue.
-const sweep = setInterval(() => void releaseStale(database, storage).catch(() => {}), 3000)
+// What workers that were killed have left behind, any living one hands on.
+const sweep = setInterval(() => void releaseSilent(database).catch(() => {}), 3000)
+const clean = () => void cleanUp(database, storage).catch(() => {})
+const cleaning = setInterval(clean, 60 * 60 * 1000)
+clean()
+void forgetWorkers(database).catch(() => {})
 
 let stopping = false
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {
@@ -42,10 +60,10 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) {
     if (stopping) return
     stopping = true
     clearInterval(sweep)
+    clearInterval(cleaning)
     // Jobs in work are released at once; their half files are removed by the render itself or its next try.
     const late = setTimeout(() => process.exit(0), 3000)
-    void Promise.resolve(runner.stop())
-      .catch(() => {})
+    void Promise.allSettled([runs.stop(), ...queues.map((queue) => queue.stop())])
       .then(() => client.end({ timeout: 1 }))
       .finally(() => {
         clearTimeout(late)
@@ -53,4 +71,4 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) {
       })
   })
 }
-await runner.promise
+await Promise.all(queues.map((queue) => queue.promise))

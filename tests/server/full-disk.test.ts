@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals'
 import { isDiskFull } from '#server/rim/full-disk'
-import { faultOf } from '#server/renders/task'
+import { faultOf } from '#server/renders/render-fault'
 
 test('a full disk is told as such, whoever met it', () => {
   // As Node says it, and as ffmpeg does.
@@ -8,7 +8,7 @@ test('a full disk is told as such, whoever met it', () => {
   const ffmpeg = new Error('ffmpeg stopped with code 1: av_interleaved_write_frame(): No space left on device')
   for (const error of [node, ffmpeg]) {
     expect(isDiskFull(error)).toBe(true)
-    expect(faultOf(error)).toMatchObject({ code: 'disk-full', remedy: 'Free some space, then render again.' })
+    expect(faultOf(error)).toMatchObject({ code: 'disk-full', remedy: expect.stringContaining('Free some space') })
   }
   for (const other of [new Error('EACCES: permission denied'), 'words', null]) expect(isDiskFull(other)).toBe(false)
 })

@@ -10,7 +10,7 @@ import { PLAIN_FORM } from '#core/kernels/pixel-form'
 import { renderFrames } from '#server/renders/frame-pool'
 import { encoderOf } from '#server/renders/encoders/table'
 import { renderFile } from '#server/renders/render-file'
-import { faultOf } from '#server/renders/task'
+import { faultOf } from '#server/renders/render-fault'
 import { fonts, planned, softCard } from '../support/delivered'
 import { coat, emptyCard, solid, withBox } from '../support/engine'
 

@@ -1,6 +1,2 @@
-import { desc } from 'drizzle-orm'
-import { renders } from '../../database/schema'
-
-export default route(async () =>
-  useDatabase().select(LISTED_RENDER).from(renders).orderBy(desc(renders.createdAt)).limit(200),
-)
+/** All renders, the newest first. What the checks found of one is asked for by its id. */
+export default route(async () => listRenders())

@@ -1,47 +1,33 @@
-import { eq, max, sql } from 'drizzle-orm'
-import { nanoid } from 'nanoid'
 import { expectOptions } from '../../../core/formats/deliveries/render-options'
-import { renders } from '../../database/schema'
-import { planFor } from '../../renders/plan'
+import { enqueue } from '../../renders/queue/enqueue'
+import { expectSpace } from '../../renders/space'
 
-/** Puts a render of a card into the queue: as it is now, or, where a revision is named, only as that. */
+/**
+ * Puts a render into the queue: of a card as it is now, or, where a revision is named, only as that; or of the card as it was in an
+ * earlier render (`renderId`).
+ */
 export default route(async (event) => {
   const body = await bodyJson(event)
-  const row = await findCard(String(body.cardId ?? ''))
-  const wanted = revisionIn(body.revision)
-  if (wanted !== undefined && wanted !== row.revision) {
-    throw refusal(409, {
-      code: 'newer-revision',
-      place: `revision ${row.revision}`,
-      message: 'This card was changed in another window.',
-      remedy: 'Open the newer one, then render it.',
-    })
-  }
+  const source = body.renderId === undefined ? await ofCard(body) : await ofRender(String(body.renderId))
   const options = expectOptions(body.options)
-  // What cannot be rendered, or carried, is said before anything starts.
-  const { plan } = planFor(row.document, options, { paths: [], stem: '' })
-  const values = {
-    cardId: row.id,
-    name: row.name,
-    document: row.document,
-    revision: row.revision,
-    options,
-    framesTotal: plan.frames,
-  }
-  return useDatabase().transaction(async (transaction) => {
-    const [before] = await transaction
-      .select({ take: max(renders.take) })
-      .from(renders)
-      .where(eq(renders.cardId, row.id))
-    const [made] = await transaction
-      .insert(renders)
-      .values({ id: nanoid(12), ...values, take: (before?.take ?? 0) + 1 })
-      .returning(LISTED_RENDER)
-    // The job and its row appear together or not at all.
-    const payload = JSON.stringify({ id: made!.id })
-    await transaction.execute(
-      sql`select graphile_worker.add_job('render', ${payload}::json, max_attempts := 5, job_key := ${made!.id})`,
-    )
-    return made!
-  })
+  await expectSpace(rendersPlace())
+  const id = await enqueue(useDatabase(), { ...source, options })
+  return findListed(id)
 })
+
+async function ofCard(body: Record<string, unknown>) {
+  const { id, name, document, revision } = await findCard(String(body.cardId ?? ''))
+  const wanted = revisionIn(body.revision)
+  if (wanted === undefined || wanted === revision) return { cardId: id, name, document, revision }
+  throw refusal(409, {
+    code: 'newer-revision',
+    place: `revision ${revision}`,
+    message: 'This card was changed in another window.',
+    remedy: 'Open the newer one, then render it.',
+  })
+}
+
+async function ofRender(id: string) {
+  const { cardId, name, document, revision } = await findRender(id)
+  return { cardId, name, document, revision }
+}

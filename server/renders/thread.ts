@@ -1,0 +1,88 @@
+import { parentPort, workerData } from 'node:worker_threads'
+import type { Card } from '../../core/card/schema'
+import { Engine } from '../../core/frame/engine'
+import { fetchAhead, withPictures } from '../../core/frame/fetching'
+import type { PixelForm } from '../../core/kernels/pixel-form'
+import type { Picture } from '../../core/paint/pictures'
+import type { PictureGap } from '../../core/paint/sequences'
+import type { Answer, SequenceAnswer, SequenceWish, Wish } from './frame-thread'
+
+// One thread of the frame pool: an engine of its own, frames in and pixels out.
+
+interface ThreadData {
+  card: Card
+  fonts: Map<string, Uint8Array>
+  pictures?: Map<string, Picture>
+  form: PixelForm
+  scale: number
+}
+
+const { card, fonts, pictures, form, scale } = workerData as ThreadData
+const engine = new Engine()
+const port = parentPort!
+
+try {
+  for (const [id, bytes] of fonts) engine.fonts.add(id, bytes)
+  for (const [id, picture] of pictures ?? []) engine.pictures.add(id, picture)
+} catch (error) {
+  port.postMessage({ at: -1, fault: faultOf(error) })
+}
+
+/** Pixels that are with the reader, by the wish that they came of. */
+const lent = new Map<number, Uint8Array>()
+
+/** Pictures of sequences that are on their way. */
+const coming = new Map<string, (picture: Picture | PictureGap | null) => void>()
+const asked = new Map<string, Promise<Picture | PictureGap | null>>()
+
+/** Asks the pool for a picture; asked for again while it is on its way, it is the same one. */
+function ask(id: string, index: number): Promise<Picture | PictureGap | null> {
+  const key = `${id} ${index}`
+  const known = asked.get(key)
+  if (known) return known
+  const picture = new Promise<Picture | PictureGap | null>((bring) => coming.set(key, bring))
+  asked.set(key, picture)
+  port.postMessage({ wanted: { id, index } } satisfies SequenceWish)
+  return picture
+}
+
+let last: Promise<void> = Promise.resolve()
+
+port.on('message', (message: Wish | SequenceAnswer) => {
+  if ('brought' in message) {
+    const { id, index, picture } = message.brought
+    const key = `${id} ${index}`
+    coming.get(key)?.(picture)
+    coming.delete(key)
+    asked.delete(key)
+    return
+  }
+  // While one frame is made, what the next one shows is on its way.
+  const ahead = fetchAhead(engine.sequences, ask, card, message.frame)
+  last = last.then(async () => {
+    await ahead
+    await make(message)
+  })
+})
+
+async function make({ at, frame, back }: Wish): Promise<void> {
+  try {
+    if (back) {
+      engine.cameBack(lent.get(back.at)!, back.pixels)
+      lent.delete(back.at)
+    }
+    const picture = await withPictures(engine.sequences, ask, () =>
+      engine.render(card, frame, { ...form, scale, ...(back ? { reuse: back.pixels } : {}) }),
+    )
+    lent.set(at, picture.pixels)
+    port.postMessage({ at, picture } satisfies Answer, [picture.pixels.buffer])
+  } catch (error) {
+    port.postMessage({ at, fault: faultOf(error) })
+  }
+}
+
+function faultOf(error: unknown) {
+  const known = (error as { fault?: unknown }).fault
+  const message = error instanceof Error ? error.message : String(error)
+  return known ?? { code: 'engine', place: 'engine', message, remedy: 'Report this with the card file.' }
+}
