@@ -1,15 +1,10 @@
 import { and, eq, inArray, isNotNull, lt, sql } from 'drizzle-orm'
 import type { Database } from '../database/connect'
 import { renderRuns, renders } from '../database/schema'
+import { CLEANING } from './cleaning-rule'
 import { removeFiles } from './files'
 
-/**
- * The rule by which renders are cleaned away, as the press room shows it: finished ones that are not kept after so many days, and
- * the frames of those that failed, from which they could go on, after so many hours.
- */
-export const CLEANING = { days: 30, hours: 24 } as const
-
-/** Cleans by the rule. */
+/** Cleans by the rule that the press room shows. */
 export async function cleanUp(database: Database, storage: string): Promise<void> {
   const old = await database
     .delete(renders)

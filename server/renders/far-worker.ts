@@ -34,7 +34,7 @@ const source = runsElsewhere(calls, worker, values.cache)
 
 /** Waits until the server lets it in; ends where it never will. */
 async function begin(): Promise<void> {
-  for (let said = false; ; ) {
+  for (let said = false; ;) {
     try {
       await source.beat([])
       return

@@ -79,7 +79,8 @@ async function verify(
       if (!isSame) holdPicture(held, at, meant, seen)
       if (!tolerance.exact && tolerance.colour.shared) holdSquares(held, at, meant, seen)
       if (at > 0 && read[at] === read[at - 1] && made.hash(order[at]!) !== made.hash(order[at - 1]!)) twice.push(at)
-      if (at === order.length - 1) lastIsEmpty = isEmpty(seen, plan) && !isEmpty(seenInPixels(meant.pixels, meant), plan)
+      if (at === order.length - 1)
+        lastIsEmpty = isEmpty(seen, plan) && !isEmpty(seenInPixels(meant.pixels, meant), plan)
       seam?.take(at, order.length, seenInPixels(meant.pixels, meant), seen)
     }
     onFrame(read.length)

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { availableParallelism } from 'node:os'
+import type { Task } from 'graphile-worker'
 import { Logger, run } from 'graphile-worker'
 import { connect } from '../database/connect'
 import { cleanUp } from './cleaning'
@@ -23,7 +24,9 @@ const { database, client } = connection
 const quiet = new Logger(() => (level, message) => {
   if (level === 'error') console.error(`render worker: ${message}`)
 })
-const press = async (payload: unknown) => performPress({ database, storage, worker }, (payload as { id: string }).id)
+// By the name that the queue locks the job with: whoever finds this worker dead unlocks it by that.
+const press: Task = async (payload, { job }) =>
+  performPress({ database, storage, worker: job.locked_by ?? worker }, (payload as { id: string }).id)
 // Most of their time they wait for frames. What somebody waits for does not stand behind what takes long.
 const queues = await Promise.all(
   [

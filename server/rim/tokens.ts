@@ -10,4 +10,5 @@ export const newToken = (): string => START + randomBytes(24).toString('base64ur
 export const tokenHash = (token: string): string => createHash('sha256').update(token).digest('hex')
 
 /** The token in a header `Authorization: Bearer …` (RFC 6750 §2.1); null where there is none. */
-export const bearer = (header: string | undefined): string | null => /^Bearer\s+(\S+)\s*$/i.exec(header ?? '')?.[1] ?? null
+export const bearer = (header: string | undefined): string | null =>
+  /^Bearer\s+(\S+)\s*$/i.exec(header ?? '')?.[1] ?? null

@@ -1,15 +1,11 @@
 import { join } from 'node:path'
-import { and, count, desc, eq, inArray, isNotNull, sql } from 'drizzle-orm'
+import { and, count, desc, eq, gt, inArray, isNotNull, or, sql } from 'drizzle-orm'
 import type { StoredFile } from '../database/schema'
 import { renderRuns, renders, workers } from '../database/schema'
 import { rendersFolder } from '../renders/files'
+import type { ListedRender, ShortReport } from '../renders/listed'
 import { UNFINISHED } from '../renders/queue/enqueue'
-import type { RenderReport } from '../renders/report'
 
-/** What of a report is in lists: all but the single checks. */
-export type ShortReport = Omit<RenderReport, 'checks'>
-
-/** A render as the press room lists it: everything but the document and the single checks. */
 const LISTED_RENDER = {
   id: renders.id,
   cardId: renders.cardId,
@@ -38,7 +34,11 @@ const LISTED_RENDER = {
 const MOST_LISTED = 2000
 
 export async function listRenders() {
-  const rows = await useDatabase().select(LISTED_RENDER).from(renders).orderBy(desc(renders.createdAt)).limit(MOST_LISTED)
+  const rows = await useDatabase()
+    .select(LISTED_RENDER)
+    .from(renders)
+    .orderBy(desc(renders.createdAt))
+    .limit(MOST_LISTED)
   return withRuns(rows)
 }
 
@@ -48,21 +48,20 @@ export async function findListed(id: string) {
   return (await withRuns([row]))[0]!
 }
 
-type ListedRow = Awaited<ReturnType<typeof rowsOf>>[number]
-const rowsOf = () => useDatabase().select(LISTED_RENDER).from(renders)
+type ListedRow = Omit<ListedRender<Date>, 'runs' | 'workers'>
 
 /** How far the runs of those are that are in work, and who has them. */
-async function withRuns(rows: ListedRow[]) {
+async function withRuns(rows: ListedRow[]): Promise<ListedRender<Date>[]> {
   const running = rows.filter(({ status }) => status === 'queued' || status === 'running').map(({ id }) => id)
   const runs = running.length > 0 ? await runsOf(running) : []
   const byId = new Map(runs.map((run) => [run.id, run]))
   return rows.map((row) => {
     const run = byId.get(row.id)
-    // A hold that is played again is made once.
-    const share = run && run.frames > 0 ? run.done / run.frames : null
+    // A hold that is played again is made once. When all are made, it counts how many are in the file.
+    const isMaking = run !== undefined && run.done < run.frames
     return {
       ...row,
-      framesDone: share === null ? row.framesDone : Math.round(share * row.framesTotal),
+      framesDone: isMaking ? Math.round((run.done / run.frames) * row.framesTotal) : row.framesDone,
       runs: run ? { total: run.runs, done: run.runsDone, running: run.running } : null,
       workers: run?.workers ?? [],
     }
@@ -78,22 +77,34 @@ const runsOf = (ids: string[]) =>
       runs: count(),
       runsDone: sql<number>`count(*) filter (where ${renderRuns.state} = 'done')::int`,
       running: sql<number>`count(*) filter (where ${renderRuns.state} = 'running')::int`,
-      workers: sql<string[]>`coalesce(array_agg(distinct ${workers.name}) filter (where ${renderRuns.state} = 'running' and ${workers.name} is not null), '{}')`,
+      workers: sql<
+        string[]
+      >`coalesce(array_agg(distinct ${workers.name}) filter (where ${renderRuns.state} = 'running' and ${workers.name} is not null), '{}')`,
     })
     .from(renderRuns)
     .leftJoin(workers, and(eq(workers.id, renderRuns.worker), isNotNull(renderRuns.worker)))
     .where(inArray(renderRuns.renderId, ids))
     .groupBy(renderRuns.renderId)
 
-/** A render as the press room lists it. */
-export type ListedRender = Awaited<ReturnType<typeof findListed>>
-
-export const isUnfinished = ({ status }: { status: string }): boolean =>
-  (UNFINISHED as readonly string[]).includes(status)
+/** Those that are not over, or that were until a moment ago. */
+export async function lately() {
+  const rows = await useDatabase()
+    .select(LISTED_RENDER)
+    .from(renders)
+    .where(or(inArray(renders.status, [...UNFINISHED]), gt(renders.finishedAt, sql`now() - interval '5 seconds'`)))
+  return withRuns(rows)
+}
 
 export async function findRender(id: string) {
   const [row] = await useDatabase().select().from(renders).where(eq(renders.id, id))
   if (!row) throw notFound('render')
+  return row
+}
+
+/** A render that is finished and checked; throws 404 for any other. */
+export async function findDone(id: string) {
+  const row = await findRender(id)
+  if (row.status !== 'done') throw notFound('file')
   return row
 }
 

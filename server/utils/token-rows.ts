@@ -16,7 +16,10 @@ export const LISTED_TOKEN = {
 export async function requireToken(event: H3Event): Promise<void> {
   const token = bearer(getRequestHeader(event, 'authorization'))
   const [row] = token
-    ? await useDatabase().select({ id: tokens.id }).from(tokens).where(eq(tokens.hash, tokenHash(token)))
+    ? await useDatabase()
+        .select({ id: tokens.id })
+        .from(tokens)
+        .where(eq(tokens.hash, tokenHash(token)))
     : []
   if (!row) {
     throw refusal(401, {

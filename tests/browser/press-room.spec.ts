@@ -1,5 +1,6 @@
-import { execFileSync } from 'node:child_process'
+import { execFileSync, spawn } from 'node:child_process'
 import { createHash } from 'node:crypto'
+import { once } from 'node:events'
 import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { basename, join } from 'node:path'
@@ -19,6 +20,8 @@ const folder = mkdtempSync(join(tmpdir(), 'wax-press-'))
 test.afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
 const item = (page: Page) => page.locator('article.item').first()
+type Row = { id: string; attempts: number; report: { passed: boolean }; workers: string[] }
+const rows = async (page: Page) => (await (await page.request.get('/api/renders')).json()) as Row[]
 
 /** A render that is long enough to be caught at work. */
 function longCard() {
@@ -99,7 +102,11 @@ test('ProRes 4444: progress, verified transparency, download', async ({ page }) 
   await startRender(page, { format: 'ProRes 4444', first: 10, last: 29 })
   await expect(item(page)).toHaveAttribute('data-status', 'done', { timeout: 80_000 })
   await expect(item(page)).toContainText('Transparency verified')
-  await expect(item(page)).toContainText('Frames: 20')
+  await item(page).getByRole('button', { name: 'Transparency verified' }).click()
+  const checks = page.getByRole('region', { name: 'Checks' })
+  await expect(checks.locator('[data-check=frames]')).toContainText('20')
+  await expect(checks.locator('[data-check=tags]')).toContainText('bt709')
+  await checks.getByRole('button', { name: 'Close' }).click()
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     item(page)
@@ -141,10 +148,11 @@ test('fill and key of a wished length: two files and their sidecar, by which the
   await form.getByRole('button', { name: 'Start the render' }).click()
   await expect(item(page)).toHaveAttribute('data-status', 'done', { timeout: 60_000 })
   const paths: string[] = []
-  for (const link of [/Download fill/, /Download key/, /Sidecar/]) {
+  for (const what of [/Download fill/, /Download key/, /Sidecar/]) {
+    await item(page).getByRole('button', { name: /more$/ }).click()
     const [download] = await Promise.all([
       page.waitForEvent('download'),
-      item(page).getByRole('link', { name: link }).click(),
+      page.getByRole('listitem').filter({ hasText: what }).click(),
     ])
     paths.push(join(folder, download.suggestedFilename()))
     await download.saveAs(paths.at(-1)!)
@@ -178,7 +186,7 @@ test('a render is cancelled and nothing of it is offered', async ({ page }) => {
   await expect(item(page)).toHaveAttribute('data-status', 'running')
   await item(page).getByRole('button', { name: 'Cancel' }).click()
   await expect(item(page)).toHaveAttribute('data-status', 'cancelled')
-  const [row] = (await (await page.request.get('/api/renders')).json()) as { id: string }[]
+  const [row] = await rows(page)
   expect((await page.request.get(`/api/renders/${row!.id}/files/0`)).status()).toBe(404)
   await expect
     .poll(() => readdirSync('.wax/test/storage/renders').filter((name) => name.startsWith(row!.id)))
@@ -190,13 +198,48 @@ test('the render worker is killed: the render goes on by itself, and no half fil
   await startRender(page, { format: 'PNG sequence' })
   await expect(item(page)).toHaveAttribute('data-status', 'running')
   await expect(item(page)).toContainText(/[1-9]\d* of 60 frames rendered/)
-  const [row] = (await (await page.request.get('/api/renders')).json()) as { id: string }[]
+  const [row] = await rows(page)
   process.kill(Number(process.env.WAX_WORKER_PID), 'SIGKILL')
   expect((await page.request.get(`/api/renders/${row!.id}/files/0`)).status()).toBe(404)
   await expect(item(page)).toHaveAttribute('data-status', 'done', { timeout: 80_000 })
-  const [after] = (await (await page.request.get('/api/renders')).json()) as {
-    attempts: number
-    report: { passed: boolean }
-  }[]
+  const [after] = await rows(page)
   expect(after).toMatchObject({ attempts: 2, report: { passed: true } })
+})
+
+test('another machine helps with a token alone; withdrawn, it lets nobody in', async ({ page }) => {
+  await openCard(page, { ...longCard(), length: 80 })
+  await page.goto('/renders')
+  await page.getByRole('button', { name: /worker here/ }).click()
+  const sheet = page.getByRole('region', { name: 'Workers' })
+  await sheet.getByLabel('Name of the token').fill('Edit suite 2')
+  await sheet.getByRole('button', { name: 'Make a token' }).click()
+  const token = (await sheet.locator('[data-test=token]').textContent())!
+  await expect(sheet.locator('pre')).toContainText(token)
+  const far = (secret: string) => {
+    const args = ['--server', process.env.WAX_ADDRESS!, '--token', secret, '--name', 'Suite two', '--threads', '1']
+    return spawn(process.execPath, ['.wax/node/far-worker.mjs', ...args, '--cache', join(folder, 'cache')])
+  }
+  const child = far(token)
+  try {
+    await expect(sheet.locator('[data-place=elsewhere]')).toContainText('Suite two')
+    await sheet.getByRole('button', { name: 'Close' }).click()
+    await expect(page.getByRole('button', { name: '1 elsewhere' })).toBeVisible()
+    await page.getByRole('button', { name: 'New render' }).click()
+    await page.getByRole('region', { name: 'New render' }).getByRole('button', { name: 'A long one' }).first().click()
+    const form = page.getByRole('form', { name: 'Render' })
+    await form.getByRole('radio', { name: 'PNG sequence' }).click()
+    await form.getByRole('button', { name: 'Start the render' }).click()
+    await expect(item(page)).toContainText('Suite two')
+    await expect(item(page)).toHaveAttribute('data-status', 'done', { timeout: 80_000 })
+  } finally {
+    child.kill('SIGTERM')
+  }
+  await page.getByRole('button', { name: /worker here/ }).click()
+  await sheet.getByRole('button', { name: 'Withdraw Edit suite 2' }).click()
+  await expect(sheet.getByRole('button', { name: 'Withdraw Edit suite 2' })).toHaveCount(0)
+  const refused = far(token)
+  let said = ''
+  refused.stderr.on('data', (part) => (said += String(part)))
+  const [code] = (await once(refused, 'exit')) as [number]
+  expect([code, said]).toEqual([1, expect.stringContaining('not known here')])
 })

@@ -298,32 +298,35 @@ describe('workers that die', () => {
 
 const isRoot = process.getuid?.() === 0
 
-;(isRoot ? test : test.skip)('a disk that runs full ends the render with a clear word, and it goes on from there', async () => {
-  await emptied()
-  const place = join(folder, 'small')
-  mkdirSync(rendersFolder(place), { recursive: true })
-  execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=200k', 'tmpfs', rendersFolder(place)])
-  try {
-    const id = await queued('c')
-    await working(() => press(id, 'presser', connection.database, place), { place })
-    const row = await rowOf(id)
-    expect(row).toMatchObject({ status: 'failed', fault: { code: 'disk-full' }, files: [] })
-    const done = (await runsOf(id)).filter(({ state }) => state === 'done')
-    expect(filesOf(id, place).filter((name) => !name.includes('.run-'))).toEqual([])
-    expect(filesOf(id, place).filter((name) => name.includes('.run-')).length).toBe(done.length)
-    execFileSync('mount', ['-o', 'remount,size=50m', rendersFolder(place)])
-    await connection.database
-      .update(renders)
-      .set({ status: 'queued', fault: null, worker: null, attempts: 0 })
-      .where(eq(renders.id, id))
-    await working(() => press(id, 'presser', connection.database, place), { place })
-    expect(await rowOf(id)).toMatchObject({ status: 'done', report: { passed: true } })
-    // What was done before was not done again.
-    for (const { index } of done) expect((await runsOf(id))[index]!.attempts).toBe(1)
-  } finally {
-    execFileSync('umount', [rendersFolder(place)])
-  }
-})
+;(isRoot ? test : test.skip)(
+  'a disk that runs full ends the render with a clear word, and it goes on from there',
+  async () => {
+    await emptied()
+    const place = join(folder, 'small')
+    mkdirSync(rendersFolder(place), { recursive: true })
+    execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=200k', 'tmpfs', rendersFolder(place)])
+    try {
+      const id = await queued('c')
+      await working(() => press(id, 'presser', connection.database, place), { place })
+      const row = await rowOf(id)
+      expect(row).toMatchObject({ status: 'failed', fault: { code: 'disk-full' }, files: [] })
+      const done = (await runsOf(id)).filter(({ state }) => state === 'done')
+      expect(filesOf(id, place).filter((name) => !name.includes('.run-'))).toEqual([])
+      expect(filesOf(id, place).filter((name) => name.includes('.run-')).length).toBe(done.length)
+      execFileSync('mount', ['-o', 'remount,size=50m', rendersFolder(place)])
+      await connection.database
+        .update(renders)
+        .set({ status: 'queued', fault: null, worker: null, attempts: 0 })
+        .where(eq(renders.id, id))
+      await working(() => press(id, 'presser', connection.database, place), { place })
+      expect(await rowOf(id)).toMatchObject({ status: 'done', report: { passed: true } })
+      // What was done before was not done again.
+      for (const { index } of done) expect((await runsOf(id))[index]!.attempts).toBe(1)
+    } finally {
+      execFileSync('umount', [rendersFolder(place)])
+    }
+  },
+)
 
 test('the rule of cleaning: old files go unless they are kept, and so do the frames of what failed', async () => {
   await emptied()

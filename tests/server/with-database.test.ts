@@ -1,18 +1,18 @@
-import { mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdirSync, rmSync } from 'node:fs'
 import { pictureFile } from '#server/pictures/files'
 import { join } from 'node:path'
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { afterAll, beforeAll, expect, test } from '@jest/globals'
 import { eq, sql } from 'drizzle-orm'
 import { migrate } from 'drizzle-orm/postgres-js/migrator'
 import { runMigrations } from 'graphile-worker'
+import { expectOptions } from '#core/formats/deliveries/render-options'
 import { connect } from '#server/database/connect'
-import { cards, pictures, renders, seals } from '#server/database/schema'
+import { cards, pictures, renderRuns, renders, seals } from '#server/database/schema'
 import { bringUpToDate } from '#server/database/up-to-date'
 import { startCluster } from '../../scripts/cluster.mjs'
 import { coat, emptyCard, solid, withBox } from '../support/engine'
 
-// What needs a database: renders of workers that both believe they have the work, what killed ones leave behind, and
-// documents of an older application.
+// What an older application left in the database.
 
 // PostgreSQL's own user must reach it: below the project, as for the application.
 const folder = `.wax/render-task-${process.pid}`
@@ -63,7 +63,23 @@ test('documents that an older application saved get the form of today; broken on
   await database.insert(seals).values({ id: 'seal', name: 'Seal', document: { name: 'Seal', variants } as never })
   const file = Buffer.from('not looked into')
   await database.insert(pictures).values({ id: 'picture-old', fileName: 'boat.png', width: 1, height: 1, file })
+  // Queued when renders were made as a whole, and one that nobody could cut.
+  const options = expectOptions({ format: 'png', from: 0, to: 40 })
+  const render = { cardId: 'c', name: 'Whole', document: card, options, framesTotal: 40, worker: 'gone' }
+  await database.insert(renders).values([
+    { ...render, id: 'whole', status: 'running' },
+    { ...render, id: 'odd', status: 'queued', options: { ...options, to: 4000 } },
+  ])
   await bringUpToDate(database, storage)
+  const runs = await database.select().from(renderRuns)
+  expect(runs.map(({ renderId, frames }) => [renderId, frames])).toEqual(Array(10).fill(['whole', 4]))
+  const rows = await database.select().from(renders).orderBy(renders.id)
+  expect(rows.map(({ status, worker, fault }) => [status, worker, fault?.code])).toEqual([
+    ['failed', null, 'out-of-range'],
+    ['queued', null, undefined],
+  ])
+  const jobs = await database.execute(sql`select key, task_identifier from graphile_worker.jobs`)
+  expect([...jobs]).toEqual([{ key: 'whole', task_identifier: 'press' }])
   const raw = async (id: string) => {
     const [row] = await database
       .select({ text: sql<string>`document::text` })

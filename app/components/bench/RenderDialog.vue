@@ -1,19 +1,8 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, watch } from 'vue'
 import type { Fault } from '#core/errors'
-import { nameFrom } from '#core/formats/deliveries/file-name'
-import type { DeliveryOptions, Option } from '#core/formats/deliveries/option'
 import type { RenderWish } from '#core/formats/deliveries/render-options'
-import { SCALES } from '#core/formats/deliveries/render-options'
-import type { DeliveryFormat } from '#core/formats/deliveries/table'
-import { deliveryOf } from '#core/formats/deliveries/table'
-import { heldLength } from '#core/time/held'
-import { seconds } from '#core/values/rate'
-import DeliveryChoice from '~/components/renders/DeliveryChoice.vue'
-import DeliveryFields from '~/components/renders/DeliveryFields.vue'
-import type { ChosenFrames } from '~/components/renders/FrameRange.vue'
-import FrameRange from '~/components/renders/FrameRange.vue'
-import { faultOf } from '~/composables/api'
+import RenderSheet from '~/components/renders/RenderSheet.vue'
 import { useBench } from '~/stores/bench'
 import { useRenders } from '~/stores/renders'
 import { useRibbon } from '~/stores/ribbon'
@@ -22,191 +11,21 @@ const open = defineModel<boolean>({ required: true })
 const bench = useBench()
 const renders = useRenders()
 const ribbon = useRibbon()
-
-const format = ref<DeliveryFormat>('prores4444')
-const options = ref<DeliveryOptions>({})
-const scale = ref<(typeof SCALES)[number]>(1)
-const name = ref('{card}')
-const frames = ref<ChosenFrames>({ from: 0, last: 0, holds: 1 })
-const fault = ref<Fault | null>(null)
-const working = ref(false)
-
-const card = computed(() => bench.card!)
-const delivery = computed(() => deliveryOf(format.value))
-const single = computed(() => format.value === 'still')
-const solid = computed(() => card.value.background !== null && delivery.value.alpha !== 'none')
-const size = computed(() => {
-  const { width, height } = card.value.frame
-  return { width: Math.round(width * scale.value), height: Math.round(height * scale.value) }
-})
-const count = computed(() => Math.max(0, frames.value.last - frames.value.from + 1))
-/** What the delivery cannot carry is said before anybody waits for it. */
-const refusal = computed(() => {
-  const chosen = options.value
-  return delivery.value.refusal({ ...size.value, rate: card.value.rate, frames: count.value }, chosen)
-})
-const fileNames = computed(() => {
-  const stem = nameFrom(name.value, { card: card.value.name, row: '', take: renders.takes(bench.id) + 1 })
-  return delivery.value.files(options.value).map(({ role, ending }) => `${stem}${role && `-${role}`}${ending}`)
-})
-
-function withDefaults(now: DeliveryOptions): DeliveryOptions {
-  const entries = Object.entries(delivery.value.options) as [keyof DeliveryOptions, Option][]
-  return Object.fromEntries(
-    entries.map(([key, option]) => {
-      const value = now[key]
-      const fits = option.kind !== 'choice' || option.choices.some((choice) => choice.value === value)
-      return [key, value !== undefined && fits ? value : option.default]
-    }),
-  )
-}
-
-watch(
-  format,
-  () => {
-    options.value = withDefaults(options.value)
-    fault.value = null
-    if (single.value) frames.value = { from: ribbon.frame, last: ribbon.frame, holds: 1 }
-    else if (count.value === 1) frames.value = whole()
-  },
-  { immediate: true },
-)
-
-const whole = (): ChosenFrames => ({ from: 0, last: heldLength(card.value, 1) - 1, holds: 1 })
+const takes = computed(() => renders.takes(bench.id))
 
 watch(open, (now) => {
-  if (!now) return
-  frames.value = single.value ? { from: ribbon.frame, last: ribbon.frame, holds: 1 } : whole()
-  fault.value = null
-  void renders.load().catch(() => {})
+  if (now) void renders.load().catch(() => {})
 })
 
-async function start() {
-  working.value = true
-  fault.value = null
-  try {
-    // What is rendered is what the bench shows: the last change must have arrived.
-    if (!(await bench.save())) {
-      fault.value = bench.saveFault
-      return
-    }
-    const { from, last, holds } = frames.value
-    const wish = {
-      format: format.value,
-      ...options.value,
-      from,
-      to: last + 1,
-      holds,
-      scale: scale.value,
-      name: name.value,
-    }
-    await renders.start(bench.id, bench.revision, wish as RenderWish)
-    open.value = false
-    await navigateTo('/renders')
-  } catch (error) {
-    fault.value = faultOf(error)
-  } finally {
-    working.value = false
-  }
+async function begin(wish: RenderWish): Promise<Fault | null> {
+  // What is rendered is what the bench shows: the last change must have arrived.
+  if (!(await bench.save())) return bench.saveFault
+  await renders.start(bench.id, bench.revision, wish)
+  await navigateTo('/renders')
+  return null
 }
 </script>
 
 <template>
-  <VDialog v-model="open" max-width="780">
-    <form class="dialog dialog-sheet" aria-label="Render" novalidate @submit.prevent="start">
-      <h2>{{ delivery.alpha === 'none' ? 'Render without transparency' : 'Render with transparency' }}</h2>
-      <div class="columns">
-        <DeliveryChoice v-model="format" />
-        <div class="choices">
-          <p>
-            {{ delivery.help }}.
-            <span v-if="delivery.loses" :class="['none', 'on or off'].includes(delivery.alpha) ? 'loses' : 'quiet'"
-              >{{ delivery.loses }}.</span
-            >
-            <span v-else class="quiet">Nothing is lost.</span>
-          </p>
-          <DeliveryFields v-model="options" :delivery="delivery" />
-          <FrameRange v-model="frames" :card="card" :single="single" />
-          <div class="line">
-            <label title="The card is rendered at that size; nothing is resized"
-              >Size
-              <select v-model.number="scale" class="plain-field">
-                <option v-for="share in SCALES" :key="share" :value="share">
-                  {{ share * 100 }} %, {{ Math.round(card.frame.width * share) }}×{{
-                    Math.round(card.frame.height * share)
-                  }}
-                </option>
-              </select>
-            </label>
-            <label title="{card} stands for the card’s name, {take} for which render of it this is"
-              >File name<input v-model="name" class="plain-field" spellcheck="false"
-            /></label>
-          </div>
-          <p class="quiet files">{{ fileNames.join(', ') }}</p>
-          <p class="quiet">
-            {{ count }} {{ count === 1 ? 'frame' : 'frames' }}, {{ seconds(count, card.rate).toFixed(2) }} s. The file
-            is read again when it is written, and held against the frames.
-          </p>
-          <p v-if="solid" class="warn">This card has a background of its own: the render will not be transparent.</p>
-          <p v-if="refusal" class="warn" role="alert">{{ refusal.message }} {{ refusal.remedy }}</p>
-          <p v-else-if="fault" class="warn" role="alert">{{ fault.message }} {{ fault.remedy }}</p>
-        </div>
-      </div>
-      <div class="foot">
-        <button type="button" class="plain-button" @click="open = false">Not now</button>
-        <button class="wax-button" :disabled="working || refusal !== null">Start the render</button>
-      </div>
-    </form>
-  </VDialog>
+  <RenderSheet v-model="open" :card="bench.card!" :frame="ribbon.frame" :takes="takes" :begin="begin" />
 </template>
-
-<style scoped>
-.dialog {
-  display: grid;
-  gap: 14px;
-}
-.columns {
-  display: grid;
-  grid-template-columns: 290px 1fr;
-  gap: 20px;
-}
-.choices {
-  display: grid;
-  gap: 14px;
-  align-content: start;
-}
-.line {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 12px;
-}
-label {
-  display: grid;
-  gap: 3px;
-  color: var(--ink-2);
-}
-input,
-select {
-  width: 100%;
-  height: 30px;
-  padding: 0 8px;
-}
-p {
-  margin: 0;
-}
-.files {
-  margin-top: -8px;
-  overflow-wrap: anywhere;
-}
-.loses {
-  color: var(--wax);
-}
-.warn {
-  color: var(--wax);
-}
-.foot {
-  display: flex;
-  gap: 10px;
-  justify-content: flex-end;
-}
-</style>

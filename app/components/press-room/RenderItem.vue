@@ -1,164 +1,183 @@
 <script setup lang="ts">
+import { mdiDotsHorizontal, mdiPin } from '@mdi/js'
 import { computed } from 'vue'
-import { deliveryOf } from '#core/formats/deliveries/table'
+import { download } from '~/composables/download'
+import { aboutRender, badgeWords, sizeWords } from '~/composables/render-words'
 import type { RenderRow } from '~/stores/renders'
+import { isActive } from '~/stores/renders'
+import RenderProgress from './RenderProgress.vue'
+import SmallPicture from './SmallPicture.vue'
 
-const props = defineProps<{ row: RenderRow }>()
-defineEmits<{ cancel: []; remove: [] }>()
+const props = defineProps<{ row: RenderRow; backdrop: string }>()
+defineEmits<{
+  cancel: []
+  remove: []
+  again: []
+  goOn: []
+  keep: [kept: boolean]
+  checks: []
+  proof: []
+}>()
 
-const active = computed(() => ['queued', 'running', 'checking'].includes(props.row.status))
-const share = computed(() => props.row.framesDone / props.row.framesTotal)
-const about = computed(() => {
-  const { options, framesTotal } = props.row
-  const { label, options: table } = deliveryOf(options.format)
-  const bits = table.bits?.kind === 'choice' ? table.bits.choices.find(({ value }) => value === options.bits) : null
-  return `${label}${bits ? `, ${bits.label}` : ''} · ${framesTotal} ${framesTotal === 1 ? 'frame' : 'frames'}`
-})
-const doing = computed(() => {
-  const { status, framesDone, framesTotal, attempts } = props.row
-  if (status === 'queued')
-    return attempts > 0
-      ? 'The render worker stopped; the render starts again by itself'
-      : 'Waiting for the render worker'
-  if (status === 'running') return `${framesDone} of ${framesTotal} frames rendered`
-  if (status === 'checking') return `Reading the file again: ${framesDone} of ${framesTotal} frames compared`
-  if (status === 'cancelled') return 'Cancelled; nothing was kept'
-  return ''
-})
-const megabytes = (bytes: number) => (bytes / 1e6).toFixed(1)
+const active = computed(() => isActive(props.row))
+const about = computed(() => aboutRender(props.row))
+const badge = computed(() => badgeWords(props.row))
+const bytes = computed(() => props.row.files.reduce((sum, file) => sum + file.bytes, 0))
+const fileAddress = (index: number) => `/api/renders/${props.row.id}/files/${index}`
 const when = computed(() =>
   new Date(props.row.createdAt).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' }),
 )
+const took = computed(() => {
+  const { report } = props.row
+  if (!report) return ''
+  return `rendered in ${report.seconds.render.toFixed(1)} s, read again in ${report.seconds.check.toFixed(1)} s`
+})
+
+/** Files are told apart by what they are for: fill and key. */
+function downloadAll() {
+  for (const [i, file] of props.row.files.entries()) download(fileAddress(i), file.name)
+}
 </script>
 
 <template>
-  <article class="item" :aria-label="`${row.name}, ${about}`" :data-status="row.status">
+  <article class="item" :aria-label="`${row.name}, ${about}`" :data-status="row.status" :data-render="row.id">
+    <SmallPicture :row="row" :backdrop="backdrop" />
     <div class="text">
       <div class="title">
-        <b>{{ row.name }}</b> <span class="quiet">{{ about }}</span>
+        <b>{{ row.name }}</b>
+        <VIcon v-if="row.kept" :icon="mdiPin" size="14" title="Kept: it is not cleaned away" />
+        <span class="quiet">{{ about }}</span>
       </div>
-      <div
-        v-if="active"
-        class="progress"
-        role="progressbar"
-        :aria-valuenow="Math.round(share * 100)"
-        aria-valuemin="0"
-        aria-valuemax="100"
-      >
-        <span :class="row.status" :style="{ width: `${share * 100}%` }" />
-      </div>
-      <p v-if="doing" class="quiet">{{ doing }}</p>
-      <template v-if="row.status === 'done' && row.report">
+      <RenderProgress v-if="active" :row="row" />
+      <template v-else-if="row.status === 'done'">
         <p>
-          <template v-if="row.report.alpha">
-            <b class="good">Transparency verified</b> alpha differs by at most
-            {{ row.report.alpha.largest.toFixed(2) }}, on average {{ row.report.alpha.mean.toFixed(3) }} of 255
-          </template>
-          <template v-else><b>No transparency</b> read again and held against the frames</template>
+          <button class="badge" :class="{ none: !row.report?.alpha }" type="button" @click="$emit('checks')">
+            {{ badge.title }}
+          </button>
+          <span class="quiet">{{ badge.more }}</span>
         </p>
-        <ul class="checks">
-          <li v-for="check in row.report.checks" :key="check.name" :class="{ bad: !check.passed }">
-            {{ check.label }}: {{ check.found }}
-          </li>
-        </ul>
-        <p class="quiet">
-          rendered in {{ row.report.seconds.render.toFixed(1) }} s, read again in
-          {{ row.report.seconds.check.toFixed(1) }} s
-        </p>
+        <p class="quiet small">{{ when }} · {{ sizeWords(bytes) }} · {{ took }}</p>
       </template>
-      <p v-if="row.status === 'failed' && row.fault" role="alert">
-        <b class="bad">Not finished</b> {{ row.fault.message }} {{ row.fault.remedy }}
-      </p>
-      <p class="quiet when">{{ when }}</p>
+      <template v-else-if="row.status === 'failed' && row.fault">
+        <p role="alert">
+          <b class="bad">Not finished</b> {{ row.fault.message }} <span class="quiet">{{ row.fault.remedy }}</span>
+        </p>
+        <p class="quiet small">{{ when }}</p>
+      </template>
+      <p v-else class="quiet">Cancelled; nothing was kept.</p>
     </div>
     <div class="actions">
       <template v-if="row.status === 'done'">
-        <a
-          v-for="(file, i) in row.files"
-          :key="file.name"
-          class="wax-button"
-          :href="`/api/renders/${row.id}/files/${i}`"
-          :title="file.name"
-          download
-          >Download {{ row.files.length > 1 ? (i === 0 ? 'fill ' : 'key ') : '' }}{{ megabytes(file.bytes) }} MB</a
+        <a v-if="row.files.length === 1" class="wax-button" :href="fileAddress(0)" :title="row.files[0]!.name" download
+          >Download</a
         >
-        <a
-          class="plain-button"
-          :href="`/api/renders/${row.id}/sidecar`"
-          download
-          title="What was made, from what, with the hashes of all frames"
-          >Sidecar</a
+        <button v-else class="wax-button" @click="downloadAll">Download all</button>
+        <NuxtLink class="plain-button" :to="`/renders/${row.id}`" title="Lay the file over footage, as an edit does"
+          >Try in an edit</NuxtLink
         >
       </template>
+      <button v-if="row.status === 'failed'" class="wax-button" @click="$emit('goOn')">Try again</button>
       <button v-if="active" class="plain-button" @click="$emit('cancel')">Cancel</button>
-      <button v-else class="plain-button" @click="$emit('remove')">Remove</button>
+      <button class="icon-button" :aria-label="`${row.name}, more`">
+        <VIcon :icon="mdiDotsHorizontal" size="18" />
+        <VMenu activator="parent" location="bottom end">
+          <VList density="compact">
+            <template v-if="row.status === 'done'">
+              <VListItem
+                v-for="(file, i) in row.files.length > 1 ? row.files : []"
+                :key="file.name"
+                :title="`Download ${i === 0 ? 'fill' : 'key'}`"
+                :subtitle="`${file.name}, ${sizeWords(file.bytes)}`"
+                @click="download(fileAddress(i), file.name)"
+              />
+              <VListItem title="Checks" subtitle="What was read back" @click="$emit('checks')" />
+              <VListItem
+                title="Sidecar"
+                subtitle="Hashes of all frames, as JSON"
+                @click="download(`/api/renders/${row.id}/sidecar`, '')"
+              />
+            </template>
+            <VListItem title="Again with other options" subtitle="The card as it was then" @click="$emit('again')" />
+            <VListItem title="Proof" subtitle="How the card will be seen" @click="$emit('proof')" />
+            <VListItem title="Open the card" @click="navigateTo(`/card/${row.cardId}`)" />
+            <VListItem
+              v-if="row.status === 'done'"
+              :title="row.kept ? 'Keep no longer' : 'Keep'"
+              :subtitle="row.kept ? 'It may be cleaned away' : 'It is never cleaned away'"
+              @click="$emit('keep', !row.kept)"
+            />
+            <VListItem v-if="!active" title="Remove" @click="$emit('remove')" />
+          </VList>
+        </VMenu>
+      </button>
     </div>
   </article>
 </template>
 
 <style scoped>
 .item {
-  display: flex;
+  display: grid;
+  grid-template-columns: 176px minmax(0, 1fr) auto;
   gap: 16px;
-  align-items: flex-start;
-  justify-content: space-between;
-  padding: 14px 16px;
+  align-items: center;
+  padding: 10px 14px 10px 10px;
+  content-visibility: auto;
+  contain-intrinsic-size: auto 121px;
   background: var(--raised);
   border: 1px solid var(--line);
   border-radius: 8px;
 }
 .text {
-  flex: 1;
-  min-width: 0;
+  display: grid;
+  gap: 8px;
+}
+.title {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
 }
 .title b {
+  overflow: hidden;
+  font-size: 14px;
   font-weight: 650;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.title .quiet {
+  flex: none;
 }
 p {
-  margin: 6px 0 0;
+  margin: 0;
 }
-.when {
+.small {
   font-size: 12px;
 }
-.progress {
-  height: 10px;
-  margin-top: 8px;
-  overflow: hidden;
-  background: var(--paper-3);
-  border-radius: 5px;
-}
-.progress span {
-  display: block;
-  height: 100%;
-  background: var(--teal);
-  transition: width 0.3s linear;
-}
-.progress .checking {
-  background: var(--wax);
-}
-.checks {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  padding: 0;
-  margin: 6px 0 0;
-  list-style: none;
-}
-.checks li {
-  padding: 3px 8px;
-  font-size: 12px;
-  background: var(--paper-2);
-  border-radius: 5px;
-}
-.good {
+.badge {
+  padding: 2px 10px;
+  margin-right: 10px;
+  font: inherit;
+  font-weight: 650;
   color: var(--teal);
+  cursor: pointer;
+  background: var(--teal-soft);
+  border: 1px solid transparent;
+  border-radius: 20px;
+}
+.badge:hover {
+  border-color: var(--teal);
+}
+.badge.none {
+  color: var(--ink);
+  background: var(--paper-3);
 }
 .bad {
+  margin-right: 6px;
   color: var(--wax);
 }
 .actions {
   display: flex;
   gap: 8px;
+  align-items: center;
 }
 a {
   text-decoration: none;

@@ -3,11 +3,12 @@ import { mdiKeyboardOutline, mdiRedo, mdiUndo } from '@mdi/js'
 import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { storeToRefs } from 'pinia'
 import { computed, onMounted, ref } from 'vue'
+import { allPieces } from '#core/card/tree'
 import { maskAlone } from '#core/stage/mask-alone'
 import { rateLabel, ribbonTime } from '#core/values/rate'
 import type { Fault } from '#core/errors'
 import LoopRing from '~/components/bench/LoopRing.vue'
-import ProofSheet from '~/components/bench/ProofSheet.vue'
+import ProofSheet from '~/components/renders/ProofSheet.vue'
 import RenderDialog from '~/components/bench/RenderDialog.vue'
 import RibbonPanel from '~/components/bench/ribbon/RibbonPanel.vue'
 import SettingsPanel from '~/components/bench/SettingsPanel.vue'
@@ -28,7 +29,8 @@ import { useFonts } from '~/stores/fonts'
 import { useRibbon } from '~/stores/ribbon'
 import { useStage } from '~/stores/stage'
 
-const id = String(useRoute().params.id)
+const route = useRoute()
+const id = String(route.params.id)
 const bench = useBench()
 const ribbon = useRibbon()
 const fonts = useFonts()
@@ -74,10 +76,25 @@ onMounted(async () => {
   void fonts.load().catch(() => {})
   try {
     await bench.open(id)
+    arrive()
   } catch (error) {
     missing.value = faultOf(error)
   }
 })
+
+/** To the piece and the frame where something was found. */
+function goTo({ piece, frame }: { piece: string | null; frame: number | null }) {
+  if (piece !== null) bench.select(piece)
+  if (frame !== null && card.value) ribbon.go(frame, card.value.length)
+}
+
+/** Other places lead to a piece and a frame by the address. */
+function arrive() {
+  const { piece, frame } = route.query
+  const there = card.value && allPieces(card.value.pieces).some((one) => one.id === piece)
+  const number = Number(frame)
+  goTo({ piece: there ? String(piece) : null, frame: frame !== undefined && number >= 0 ? Math.floor(number) : null })
+}
 
 /** Whoever was told what is not saved, and leaves again, gives it up. */
 let warned = false
@@ -202,7 +219,7 @@ useIntervalFn(() => void bench.lookForNewer(), 5000)
         <LoopRing />
         <RibbonPanel :engine-name="engineName" />
       </div>
-      <ProofSheet v-model="proving" :engine-name="engineName" />
+      <ProofSheet v-model="proving" :card="card" :engine-name="engineName" @go-to="goTo" />
       <RenderDialog v-model="rendering" />
       <PressSheet />
       <SaveSealDialog :outlook="outlook" />

@@ -118,8 +118,22 @@ class Press {
   /** Ends the render with a fault, unless it was cancelled or another has it. The runs that are done stay, to go on from. */
   async fail(fault: Fault): Promise<void> {
     this.end()
-    await removeFiles(this.place.storage, this.own(''))
-    if (!this.cancel.signal.aborted) await persist(() => this.finish({ status: 'failed', fault, small: null }))
+    const { storage } = this.place
+    await removeFiles(storage, this.own(''))
+    if (!this.cancel.signal.aborted) {
+      await persist(() => this.finish({ status: 'failed', fault, small: null }))
+    } else if (await this.isOver()) {
+      await removeFiles(storage, this.row.id)
+    }
+  }
+
+  /** Whether the render was cancelled or removed, not taken over. */
+  private async isOver(): Promise<boolean> {
+    const { database } = this.place
+    const [now] = await persist(() =>
+      database.select({ status: renders.status }).from(renders).where(eq(renders.id, this.row.id)),
+    )
+    return !now || now.status === 'cancelled'
   }
 
   /** Says that it lives, and how far it is; false where the render is not its any more, or was cancelled. */
@@ -128,7 +142,11 @@ class Press {
     const { small } = this
     const [alive] = await this.place.database
       .update(renders)
-      .set({ heartbeat: new Date(), ...(checking ? { status: 'checking', framesDone: done } : {}), ...(small && { small }) })
+      .set({
+        ...{ heartbeat: new Date(), framesDone: done },
+        ...(checking ? { status: 'checking' as const } : {}),
+        ...(small ? { small } : {}),
+      })
       .where(this.mine())
       .returning({ id: renders.id })
     if (!alive) this.cancel.abort()

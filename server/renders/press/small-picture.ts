@@ -3,6 +3,7 @@ import sharp from 'sharp'
 import type { FramePicture } from '../../../core/frame/engine'
 import { perSecond } from '../../../core/values/rate'
 import type { FilePlan } from '../encoders/encoder'
+import { forDisplay } from '../edit/straight'
 import { seenInPixels } from '../encoders/seen-pixels'
 
 // A render as a small moving picture, for lists: a WebP file with straight alpha, played over whatever one likes.
@@ -88,7 +89,3 @@ function shrunk(picture: FramePicture, { form, width, height }: FilePlan, small:
   }
   return made
 }
-
-/** IEC 61966-2-1. */
-const forDisplay = (light: number): number =>
-  light <= 0.0031308 ? 12.92 * light : 1.055 * Math.pow(light, 1 / 2.4) - 0.055

@@ -42,7 +42,9 @@ async function releasePresses(database: Database): Promise<void> {
   for (const { id, worker, attempts } of found) {
     const over = attempts >= MOST_ATTEMPTS
     const ended = { status: 'failed' as const, fault: lost(attempts), finishedAt: sql`now()` }
-    const again = { status: sql<'running'>`case ${renders.status} when 'checking' then 'running' else ${renders.status} end` }
+    const again = {
+      status: sql<'running'>`case ${renders.status} when 'checking' then 'running' else ${renders.status} end`,
+    }
     await database
       .update(renders)
       .set({ worker: null, heartbeat: null, ...(over ? ended : again) })

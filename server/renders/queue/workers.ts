@@ -7,11 +7,11 @@ export type KnownWorker = Omit<typeof workers.$inferInsert, 'seenAt'>
 
 /** Notes that a worker lives. */
 export async function seeWorker(database: Database, worker: KnownWorker): Promise<void> {
-  const { id: _, ...rest } = worker
+  const { name, place, lanes } = worker
   await database
     .insert(workers)
     .values(worker)
-    .onConflictDoUpdate({ target: workers.id, set: { ...rest, seenAt: sql`now()` } })
+    .onConflictDoUpdate({ target: workers.id, set: { name, place, lanes, seenAt: sql`now()` } })
 }
 
 /** Those that have been heard of within the last ten seconds. */

@@ -23,7 +23,8 @@ export function runsElsewhere(calls: ServerCalls, worker: FarWorker, cache: stri
   const plain = ({ render, index, attempt }: RunTry) => ({ render, index, attempt })
   return {
     assets: assetsElsewhere(calls, cache),
-    take: async (warm, known) => (await calls.json<{ run: TakenRun | null }>('/work/take', { worker, warm, known })).run,
+    take: async (warm, known) =>
+      (await calls.json<{ run: TakenRun | null }>('/work/take', { worker, warm, known })).run,
     wait: () => new Promise((go) => setTimeout(go, ASK)),
     beat: async (runs) => {
       const said = runs.map((run) => ({ ...plain(run), framesDone: run.framesDone }))

@@ -13,6 +13,8 @@ export class RunWorker {
   private readonly lanes: Lane[]
   private readonly heart: NodeJS.Timeout
   private stopping = false
+  private stopped = () => {}
+  private readonly ending: Promise<void> = new Promise((go) => (this.stopped = go))
 
   constructor(
     private readonly source: RunSource,
@@ -33,6 +35,7 @@ export class RunWorker {
   /** Gives back what is in work. */
   async stop(): Promise<void> {
     this.stopping = true
+    this.stopped()
     clearInterval(this.heart)
     await Promise.all(this.lanes.map((lane) => lane.drop().catch(() => {})))
   }
@@ -47,7 +50,7 @@ export class RunWorker {
         }
         this.onTrouble(null)
         if (Date.now() - last > REST) await lane.rest()
-        await this.source.wait()
+        await Promise.race([this.source.wait(), this.ending])
       } catch (error) {
         if (this.stopping) return
         // Away for a moment: what it has goes on to be its own for some seconds.

@@ -7,5 +7,6 @@ export default route(async (event) => {
   const row = await findRender(routeId(event))
   await useDatabase().delete(renders).where(eq(renders.id, row.id))
   await removeFiles(useRuntimeConfig().storage, row.id)
+  tellGone(row.id)
   return { id: row.id }
 })

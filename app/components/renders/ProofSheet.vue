@@ -6,25 +6,25 @@ import type { ProofFinding, ProofLine, Verdict } from '#core/judge/proof/definit
 import { zonesOf } from '#core/time/held'
 import { backdropCss } from '~/composables/backdrops'
 import { useProof } from '~/composables/proof'
-import { useBench } from '~/stores/bench'
-import { useRibbon } from '~/stores/ribbon'
 import { useStage } from '~/stores/stage'
 import { pictureOf } from '~/workers/engine-pool'
-import StagePicture from './stage/StagePicture.vue'
+import StagePicture from '~/components/bench/stage/StagePicture.vue'
 
 // What will be seen of a card once it is on air: each line is good, or leads to where it is not.
 
-const props = defineProps<{ engineName: string }>()
+const props = defineProps<{
+  card: Card
+  /** By which the engines know the card. */
+  engineName: string
+}>()
+const emit = defineEmits<{ goTo: [finding: ProofFinding] }>()
 const open = defineModel<boolean>({ required: true })
-const bench = useBench()
-const ribbon = useRibbon()
 const stage = useStage()
 const { lines, share, fault, prove, stop } = useProof()
 
-const card = computed(() => bench.card!)
 const bitmap = shallowRef<ImageBitmap | null>(null)
 const WIDTH = 250
-const height = computed(() => Math.round((WIDTH * card.value.frame.height) / card.value.frame.width))
+const height = computed(() => Math.round((WIDTH * props.card.frame.height) / props.card.frame.width))
 
 /** Black, white, mid grey, and what the card is looked at against. */
 const grounds = computed(() => {
@@ -34,7 +34,7 @@ const grounds = computed(() => {
 
 const MARKS: Record<Verdict, string> = { good: 'good', look: 'look at it', bad: 'will not do' }
 
-const names = computed(() => new Map(allPieces(card.value.pieces).map(({ id, name }) => [id, name])))
+const names = computed(() => new Map(allPieces(props.card.pieces).map(({ id, name }) => [id, name])))
 const worst = computed(() => {
   const count = (verdict: Verdict) => lines.value.filter((line) => line.verdict === verdict).length
   if (count('bad') > 0) return `${count('bad')} of ${lines.value.length} will not do`
@@ -51,10 +51,14 @@ function begin(now: Card) {
   })
 }
 
-watch(open, (now) => {
-  if (now) begin(card.value)
-  else stop()
-})
+watch(
+  open,
+  (now) => {
+    if (now) begin(props.card)
+    else stop()
+  },
+  { immediate: true },
+)
 
 const place = ({ piece, frame }: ProofFinding) =>
   [piece === null ? '' : (names.value.get(piece) ?? ''), frame === null ? '' : `frame ${frame}`]
@@ -62,9 +66,8 @@ const place = ({ piece, frame }: ProofFinding) =>
     .join(', ')
 
 /** To the frame and the piece where it was found. */
-function goTo({ piece, frame }: ProofFinding) {
-  if (piece !== null) bench.select(piece)
-  if (frame !== null) ribbon.go(frame, card.value.length)
+function goTo(finding: ProofFinding) {
+  emit('goTo', finding)
   open.value = false
 }
 

@@ -1,0 +1,269 @@
+<script setup lang="ts">
+import { useIntervalFn, useLocalStorage, useTitle } from '@vueuse/core'
+import { computed, onMounted, onScopeDispose, ref, shallowRef } from 'vue'
+import type { Card } from '#core/card/schema'
+import type { Fault } from '#core/errors'
+import type { RenderOptions, RenderWish } from '#core/formats/deliveries/render-options'
+import type { ProofFinding } from '#core/judge/proof/definition'
+import { CLEANING_WORDS } from '#server/renders/cleaning-rule'
+import ChecksSheet from '~/components/press-room/ChecksSheet.vue'
+import NewRender from '~/components/press-room/NewRender.vue'
+import RenderItem from '~/components/press-room/RenderItem.vue'
+import WorkersSheet from '~/components/press-room/WorkersSheet.vue'
+import ProofSheet from '~/components/renders/ProofSheet.vue'
+import RenderSheet from '~/components/renders/RenderSheet.vue'
+import PlaceBar from '~/components/shell/PlaceBar.vue'
+import { api, faultOf } from '~/composables/api'
+import { BACKDROPS } from '~/composables/backdrops'
+import { useNotices } from '~/stores/notices'
+import type { RenderRow } from '~/stores/renders'
+import { isActive, useRenders } from '~/stores/renders'
+import { useWorkers } from '~/stores/workers'
+import { forgetCard, setCard } from '~/workers/engine-pool'
+
+useTitle('Press room · Wax Ribbon')
+const renders = useRenders()
+const workers = useWorkers()
+const notices = useNotices()
+const failed = ref<Fault | null>(null)
+const search = ref('')
+const backdrop = useLocalStorage('wax-press-backdrop', 'dusk')
+const order = useLocalStorage<'time' | 'card'>('wax-press-order', 'time')
+
+/** What a sheet is about. */
+const subject = shallowRef<{ row: RenderRow; document: Card | null } | null>(null)
+const checking = ref(false)
+const repeating = ref(false)
+const proving = ref(false)
+const making = ref(false)
+const workersShown = ref(false)
+const proofName = 'press-proof'
+
+onMounted(load)
+onScopeDispose(renders.follow())
+useIntervalFn(() => void workers.load().catch(() => {}), 3000, { immediateCallback: true })
+
+async function load() {
+  try {
+    await renders.load()
+    failed.value = null
+  } catch (error) {
+    failed.value = faultOf(error)
+  }
+}
+
+const found = computed(() => {
+  const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
+  return renders.list.filter(({ name }) => words.every((word) => name.toLowerCase().includes(word)))
+})
+
+/** By card: those whose last render is newest stand first. */
+const groups = computed(() => {
+  if (order.value === 'time') return [{ id: '', name: '', rows: found.value }]
+  const byCard = Map.groupBy(found.value, ({ cardId }) => cardId)
+  return [...byCard].map(([id, rows]) => ({ id, name: rows[0]!.name, rows }))
+})
+
+async function attempt(work: () => Promise<unknown>) {
+  try {
+    await work()
+  } catch (error) {
+    notices.fault(faultOf(error))
+  }
+}
+
+function showChecks(row: RenderRow) {
+  subject.value = { row, document: null }
+  checking.value = true
+}
+
+const withDocument = (row: RenderRow, then: () => void) =>
+  attempt(async () => {
+    subject.value = { row, document: await api<Card>(`/renders/${row.id}/document`) }
+    then()
+  })
+
+const again = (row: RenderRow) => withDocument(row, () => (repeating.value = true))
+
+async function beginAgain(wish: RenderWish): Promise<Fault | null> {
+  await renders.again(subject.value!.row.id, wish)
+  return null
+}
+
+const proof = (row: RenderRow) =>
+  withDocument(row, () => {
+    setCard(proofName, subject.value!.document!)
+    proving.value = true
+  })
+onScopeDispose(() => forgetCard(proofName))
+
+function goTo({ piece, frame }: ProofFinding) {
+  const query = { ...(piece === null ? {} : { piece }), ...(frame === null ? {} : { frame: String(frame) }) }
+  void navigateTo({ path: `/card/${subject.value!.row.cardId}`, query })
+}
+
+const options = computed(() => subject.value?.row.options as RenderOptions | undefined)
+const inWork = computed(() => renders.list.filter(isActive).length)
+</script>
+
+<template>
+  <div class="press">
+    <PlaceBar>
+      <input v-model="search" class="search" type="search" placeholder="Find a render" aria-label="Find a render" />
+      <button class="plain-button" @click="workersShown = true">{{ workers.words }}</button>
+      <button class="wax-button" @click="making = true">New render</button>
+    </PlaceBar>
+    <main class="room">
+      <div class="head">
+        <h1>Renders</h1>
+        <span v-if="inWork > 0" class="quiet">{{ inWork }} in work</span>
+        <span class="gap" />
+        <select v-model="order" class="quiet" aria-label="Order of the renders">
+          <option value="time">newest first</option>
+          <option value="card">by card</option>
+        </select>
+        <select v-model="backdrop" class="quiet" aria-label="Backdrop of the pictures">
+          <option v-for="{ id, label } in BACKDROPS" :key="id" :value="id">over {{ label.toLowerCase() }}</option>
+        </select>
+      </div>
+      <p v-if="failed" class="failed" role="alert">
+        {{ failed.message }} {{ failed.remedy }} <button class="plain-button" @click="load">Try again</button>
+      </p>
+      <section v-for="group in groups" :key="group.id" class="list" :aria-label="group.name || 'All renders'">
+        <h2 v-if="group.id">
+          <NuxtLink :to="`/card/${group.id}`">{{ group.name }}</NuxtLink>
+          <span class="quiet">{{ group.rows.length }} {{ group.rows.length === 1 ? 'render' : 'renders' }}</span>
+        </h2>
+        <RenderItem
+          v-for="row in group.rows"
+          :key="row.id"
+          :row="row"
+          :backdrop="backdrop"
+          @cancel="attempt(() => renders.cancel(row.id))"
+          @remove="attempt(() => renders.remove(row.id))"
+          @go-on="attempt(() => renders.goOn(row.id))"
+          @keep="attempt(() => renders.keep(row.id, $event))"
+          @checks="showChecks(row)"
+          @again="again(row)"
+          @proof="proof(row)"
+        />
+      </section>
+      <p v-if="renders.loaded && search && found.length === 0" class="quiet">
+        No render has “{{ search }}” in its name.
+      </p>
+      <div v-if="renders.loaded && renders.list.length === 0" class="empty">
+        <h2>Nothing was rendered yet</h2>
+        <p>
+          Choose a card and a form, such as ProRes 4444 for an edit suite. The file is read again when it is written,
+          and offered here once its transparency is verified.
+        </p>
+        <button class="wax-button" @click="making = true">New render</button>
+      </div>
+      <p v-else-if="renders.loaded" class="quiet rule">{{ CLEANING_WORDS }}</p>
+    </main>
+    <ChecksSheet v-model="checking" :row="subject?.row ?? null" />
+    <WorkersSheet v-model="workersShown" />
+    <NewRender v-model="making" />
+    <template v-if="subject?.document">
+      <RenderSheet
+        v-model="repeating"
+        :card="subject.document"
+        :frame="options?.from ?? 0"
+        :takes="renders.takes(subject.row.cardId)"
+        :initial="options ?? null"
+        :begin="beginAgain"
+      />
+      <ProofSheet v-model="proving" :card="subject.document" :engine-name="proofName" @go-to="goTo" />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.press {
+  display: flex;
+  flex-direction: column;
+  height: 100vh;
+  background: var(--paper);
+}
+.search {
+  width: 220px;
+  height: 30px;
+  padding: 0 10px;
+  margin-left: auto;
+  font: inherit;
+  color: inherit;
+  background: var(--raised);
+  border: 1px solid var(--line);
+  border-radius: 6px;
+}
+.room {
+  flex: 1;
+  padding: 18px 26px 40px;
+  overflow: auto;
+}
+.head {
+  display: flex;
+  gap: 12px;
+  align-items: baseline;
+  margin-bottom: 12px;
+}
+.gap {
+  flex: 1;
+}
+h1 {
+  margin: 0;
+  font-size: 17px;
+  font-weight: 650;
+}
+.head select {
+  padding: 2px 4px;
+  font: inherit;
+  color: var(--ink-2);
+  background: none;
+  border: 1px solid transparent;
+  border-radius: 5px;
+}
+.head select:hover {
+  border-color: var(--line);
+}
+.list {
+  display: grid;
+  gap: 10px;
+}
+.list + .list {
+  margin-top: 22px;
+}
+h2 {
+  display: flex;
+  gap: 10px;
+  align-items: baseline;
+  margin: 0;
+  font-size: 14px;
+  font-weight: 650;
+}
+h2 a {
+  color: inherit;
+}
+h2 .quiet {
+  font-weight: 400;
+}
+.empty {
+  display: grid;
+  gap: 12px;
+  justify-items: start;
+  max-width: 560px;
+  padding: 28px;
+  background: var(--paper-2);
+  border-radius: 8px;
+}
+.empty p {
+  margin: 0;
+}
+.rule {
+  margin: 16px 2px 0;
+  font-size: 12px;
+}
+.failed {
+  color: var(--wax);
+}
+</style>
