@@ -142,15 +142,22 @@ const crowdLights: Footage = (share) => {
     y: disc.y + 0.03 * Math.cos(now * (disc.turns > 2 ? 2 : 1) + disc.phase),
     light: 0.16 + 0.14 * Math.sin(disc.turns * now + disc.phase),
   }))
+  let row = -1
+  let near: typeof discs = []
   return (x, y, to) => {
+    // Points come row by row.
+    if (y !== row) {
+      row = y
+      near = discs.filter((disc) => Math.abs(y - disc.y) < disc.radius)
+    }
     const dark = 1 - 0.5 * Math.abs(y - 0.55)
     to[0] = 30 * dark
     to[1] = 20 * dark
     to[2] = 27 * dark
-    for (const { x: dx, y: dy, radius, colour, light } of discs) {
+    for (const { x: dx, y: dy, radius, colour, light } of near) {
       const across = (x - dx) * (WIDTH / HEIGHT)
       const down = y - dy
-      if (Math.abs(across) > radius || Math.abs(down) > radius) continue
+      if (Math.abs(across) > radius) continue
       const away = Math.hypot(across, down) / radius
       if (away >= 1) continue
       // A disc of a lens: even, its rim a little brighter.

@@ -32,6 +32,8 @@ export async function api<T>(
   if (!response) throw new ApiError(0, SILENT)
   if (response.ok) return (await response.json()) as T
   const answer = (await response.json().catch(() => null)) as { data?: Fault; message?: string } | null
+  // By another name than the machine's own a token is asked for.
+  if (response.status === 401 && path !== '/sign-in') window.location.assign('/sign-in')
   const fault = answer?.data ?? { ...SILENT, code: 'server', message: answer?.message ?? 'The server failed at this.' }
   throw new ApiError(response.status, fault)
 }

@@ -1,8 +1,10 @@
 import { defineNitroPlugin } from 'nitropack/runtime'
 import { eventHandler, setResponseHeader } from 'h3'
 import { createHash } from 'node:crypto'
-import { callerFault } from '../rim/callers'
+import { callerFault, isLoopback } from '../rim/callers'
 import { contentPolicy } from '../rim/policy'
+
+const SIGN_IN = '/api/sign-in'
 
 /**
  * The outermost rim: who may ask is looked at before anything else answers, files included, and pages carry a policy that
@@ -15,10 +17,13 @@ export default defineNitroPlugin((nitro) => {
     .filter(Boolean)
   nitro.h3App.stack.unshift({
     route: '/',
-    handler: eventHandler((event) => {
-      const { headers, method = 'GET' } = event.node.req
+    handler: eventHandler(async (event) => {
+      const { headers, method = 'GET', url = '/' } = event.node.req
       const fault = callerFault({ host: headers.host, origin: headers.origin, method }, allowed)
       if (fault) throw refusal(403, fault)
+      // By another name than this machine's own only those are let in who have a token; the page that asks for it is no secret.
+      const isAsking = url.startsWith('/api/') && !url.startsWith(SIGN_IN)
+      if (isAsking && !isLoopback(headers.host)) await requireToken(event)
     }),
   })
   nitro.hooks.hook('render:response', (response, { event }) => {

@@ -8,6 +8,7 @@ import type { SequenceSource, WantedPicture } from '../../core/frame/fetching'
 import type { PixelForm } from '../../core/kernels/pixel-form'
 import type { Picture } from '../../core/paint/pictures'
 import type { PictureGap } from '../../core/paint/sequences'
+import type { Proved } from './prove'
 
 // Built by scripts/build-node.mjs; all programs run in the project's folder.
 export const THREAD = resolve('.wax/node/frame-thread.mjs')
@@ -30,10 +31,17 @@ export interface Wish {
   back?: { at: number; pixels: Uint8Array<ArrayBuffer> }
 }
 
+/** What is wanted instead of a frame: the proof of the card. */
+export interface ProofWish {
+  at: number
+  prove: true
+}
+
 /** What a thread says of a frame. */
 export interface Answer {
   at: number
   picture?: FramePicture
+  proved?: Proved
   fault?: Fault
 }
 
@@ -46,7 +54,7 @@ export interface SequenceAnswer {
 }
 
 interface Waiting {
-  done: (picture: FramePicture) => void
+  done: (outcome: FramePicture | Proved) => void
   failed: (error: Error) => void
 }
 
@@ -82,22 +90,34 @@ export class FrameThread {
     const at = this.asked++
     const known = back && this.lent.get(back.pixels)
     const wish: Wish = { at, frame, ...(known === undefined ? {} : { back: { at: known, pixels: back!.pixels } }) }
-    const made = new Promise<FramePicture>((done, failed) => this.waiting.set(at, { done, failed }))
-    this.worker.postMessage(wish, wish.back ? [wish.back.pixels.buffer] : [])
-    return made
+    return this.ask<FramePicture>(wish, wish.back ? [wish.back.pixels.buffer] : [])
+  }
+
+  /** Proves the card. */
+  prove(): Promise<Proved> {
+    if (this.broken) return Promise.reject(this.broken)
+    return this.ask<Proved>({ at: this.asked++, prove: true }, [])
   }
 
   async end(): Promise<void> {
     await this.worker.terminate()
   }
 
-  private answered({ at, picture, fault }: Answer): void {
+  private ask<T extends FramePicture | Proved>(wish: Wish | ProofWish, transfer: ArrayBuffer[]): Promise<T> {
+    const outcome = new Promise<T>((done, failed) =>
+      this.waiting.set(wish.at, { done: (made) => done(made as T), failed }),
+    )
+    this.worker.postMessage(wish, transfer)
+    return outcome
+  }
+
+  private answered({ at, picture, proved, fault }: Answer): void {
     if (fault) {
       this.fail(new WaxError(fault.code, fault.place, fault.message, fault.remedy))
       return
     }
-    this.lent.set(picture!.pixels, at)
-    this.waiting.get(at)?.done(picture!)
+    if (picture) this.lent.set(picture.pixels, at)
+    this.waiting.get(at)?.done((picture ?? proved)!)
     this.waiting.delete(at)
   }
 

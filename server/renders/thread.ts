@@ -2,10 +2,11 @@ import { parentPort, workerData } from 'node:worker_threads'
 import type { Card } from '../../core/card/schema'
 import { Engine } from '../../core/frame/engine'
 import { fetchAhead, withPictures } from '../../core/frame/fetching'
+import { proofOf } from '../../core/judge/proof/proof'
 import type { PixelForm } from '../../core/kernels/pixel-form'
 import type { Picture } from '../../core/paint/pictures'
 import type { PictureGap } from '../../core/paint/sequences'
-import type { Answer, SequenceAnswer, SequenceWish, Wish } from './frame-thread'
+import type { Answer, ProofWish, SequenceAnswer, SequenceWish, Wish } from './frame-thread'
 
 // One thread of the frame pool: an engine of its own, frames in and pixels out.
 
@@ -48,13 +49,17 @@ function ask(id: string, index: number): Promise<Picture | PictureGap | null> {
 
 let last: Promise<void> = Promise.resolve()
 
-port.on('message', (message: Wish | SequenceAnswer) => {
+port.on('message', (message: Wish | ProofWish | SequenceAnswer) => {
   if ('brought' in message) {
     const { id, index, picture } = message.brought
     const key = `${id} ${index}`
     coming.get(key)?.(picture)
     coming.delete(key)
     asked.delete(key)
+    return
+  }
+  if ('prove' in message) {
+    last = last.then(() => prove(message.at))
     return
   }
   // While one frame is made, what the next one shows is on its way.
@@ -64,6 +69,15 @@ port.on('message', (message: Wish | SequenceAnswer) => {
     await make(message)
   })
 })
+
+async function prove(at: number): Promise<void> {
+  try {
+    const { passed, lines } = await proofOf(card, (work) => withPictures(engine.sequences, ask, () => work(engine)))
+    port.postMessage({ at, proved: { passed, lines } } satisfies Answer)
+  } catch (error) {
+    port.postMessage({ at, fault: faultOf(error) })
+  }
+}
 
 async function make({ at, frame, back }: Wish): Promise<void> {
   try {

@@ -32,11 +32,16 @@ export function callerFault({ host, origin, method }: Caller, allowed: readonly 
   }
 }
 
-function isKnown(host: string, allowed: readonly string[]): boolean {
-  const name = host.replace(/:\d+$/, '').toLowerCase()
-  const isLoopback = name === 'localhost' || name === '[::1]' || /^127(\.\d{1,3}){3}$/.test(name)
-  return isLoopback || allowed.some((other) => other.toLowerCase() === name)
+const nameOf = (host: string): string => host.replace(/:\d+$/, '').toLowerCase()
+
+/** Whether a request was sent to this machine by one of its own names: then no token is asked for. */
+export function isLoopback(host: string | undefined): boolean {
+  const name = nameOf(host ?? '')
+  return name === 'localhost' || name === '[::1]' || /^127(\.\d{1,3}){3}$/.test(name)
 }
+
+const isKnown = (host: string, allowed: readonly string[]): boolean =>
+  isLoopback(host) || allowed.some((other) => other.toLowerCase() === nameOf(host))
 
 function hostOf(origin: string): string | null {
   try {
