@@ -14,6 +14,7 @@ const PROGRAMS = {
   'render-worker': 'server/renders/worker.ts',
   'far-worker': 'server/renders/far-worker.ts',
   'frame-thread': 'server/renders/thread.ts',
+  'compare-thread': 'server/renders/compare-thread.ts',
   prepare: 'server/database/prepare.ts',
   bench: 'bench/main.ts',
 }

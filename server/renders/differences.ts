@@ -10,10 +10,10 @@ export class Differences {
   private sum = 0
   private count = 0
 
-  /** Values of a frame at once. */
-  take(frame: number, largest: number, sum: number, count: number): void {
-    if (largest > this.largest) {
-      this.largest = largest
+  /** Those of a frame. */
+  take(frame: number, { most, sum, count }: Sums): void {
+    if (most > this.largest) {
+      this.largest = most
       this.frame = frame
     }
     this.sum += sum
@@ -35,45 +35,44 @@ export class Differences {
   }
 }
 
-/** Differences of alpha everywhere, of colour where there is any alpha, and of the colours of four such pixels together. */
-export interface Held {
-  alpha: Differences
-  colour: Differences
-  shared: Differences
+/** Differences of a frame: the largest, their sum, and how many values were held against others. */
+export interface Sums {
+  most: number
+  sum: number
+  count: number
 }
 
-export const nothingHeld = (): Held => ({
-  alpha: new Differences(),
-  colour: new Differences(),
-  shared: new Differences(),
-})
+/** Of alpha everywhere, and of colour where there is any alpha. */
+export interface HeldPicture {
+  alpha: Sums
+  colour: Sums
+}
+
+const nothing = (count = 0): Sums => ({ most: 0, sum: 0, count })
 
 /** Holds a picture that was read against what was meant: alpha everywhere, colour where it is not 0. */
-export function holdPicture(held: Held, frame: number, meant: FramePicture, found: SeenPicture): void {
+export function holdPicture(meant: FramePicture, found: SeenPicture): HeldPicture {
   const { width, height, bits } = meant
   const values = bits === 'float' ? new Float32Array(meant.pixels.buffer, meant.pixels.byteOffset) : numbersOf(meant)
   const scale = { 8: 1 / 255, 16: 1 / 65_535, half: 1, float: 1 }[bits]
-  const alpha = { most: 0, sum: 0 }
-  const colour = { most: 0, sum: 0, count: 0 }
+  const alpha = nothing(width * height)
+  const colour = nothing()
   for (let y = 0; y < height; y++) {
     const { from, to } = holdAlpha(alpha, values, y, width, scale, found.alpha?.(y) ?? null)
     if (from < to) holdColour(colour, values, y, width, scale, found.row(y, from, to), from, to)
   }
-  held.alpha.take(frame, alpha.most, alpha.sum, width * height)
-  held.colour.take(frame, colour.most, colour.sum, colour.count)
+  return { alpha, colour }
+}
+
+/** The same of a picture that is the same to the byte. */
+export function sameHeld({ width, height }: FramePicture): HeldPicture {
+  return { alpha: nothing(width * height), colour: nothing() }
 }
 
 type Values = Uint8Array | Uint16Array | Float32Array
 
 /** Differences of alpha of a row; gives from where to where any is meant. */
-function holdAlpha(
-  sums: { most: number; sum: number },
-  values: Values,
-  y: number,
-  width: number,
-  scale: number,
-  found: StoredRow | null,
-) {
+function holdAlpha(sums: Sums, values: Values, y: number, width: number, scale: number, found: StoredRow | null) {
   const start = y * width * 4
   const end = start + width * 4
   if (isZero(values, start, width * 4) && (!found || isClear(found, width))) return { from: width, to: 0 }
@@ -109,7 +108,7 @@ const isClear = ({ values, at, stride, zero }: StoredRow, width: number): boolea
   zero === 0 && (stride === 1 ? isZero(values, at, width) : isZero(values, at + 1 - stride, width * stride))
 
 function holdColour(
-  sums: { most: number; sum: number; count: number },
+  sums: Sums,
   values: Values,
   y: number,
   width: number,
@@ -140,7 +139,7 @@ const EVEN = 12 / 255
  * Holds the means of squares of four pixels against each other: of those that stand, with what is beside them, in an even colour
  * with alpha. There a colour that is kept for several pixels is that of each; at an edge it cannot be.
  */
-export function holdSquares(held: Held, frame: number, meant: FramePicture, found: SeenPicture): void {
+export function holdSquares(meant: FramePicture, found: SeenPicture): Sums {
   const { width, height, bits } = meant
   const values = numbersOf(meant)
   const scale = bits === 8 ? 1 / 255 : 1 / 65_535
@@ -167,7 +166,7 @@ export function holdSquares(held: Held, frame: number, meant: FramePicture, foun
       count += 3
     }
   }
-  held.shared.take(frame, most, sum, count)
+  return { most, sum, count }
 }
 
 /** Whether the pixels of a square and all within two of them have alpha and much the same colour: `at` is its first. */

@@ -31,13 +31,17 @@ export class Lanes<T> {
 }
 
 /** Each of a list through some work, several at a time, given out in their order. */
-export async function* inOrder<S, T>(source: AsyncIterable<S>, work: (one: S) => Promise<T>): AsyncGenerator<T> {
+export async function* inOrder<S, T>(
+  source: AsyncIterable<S>,
+  work: (one: S) => Promise<T>,
+  atOnce = AT_ONCE,
+): AsyncGenerator<T> {
   const ahead: Promise<T>[] = []
   for await (const one of source) {
     const outcome = work(one)
     outcome.catch(() => {})
     ahead.push(outcome)
-    if (ahead.length >= AT_ONCE) yield await ahead.shift()!
+    if (ahead.length >= atOnce) yield await ahead.shift()!
   }
   for (const outcome of ahead) yield await outcome
 }

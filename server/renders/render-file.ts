@@ -77,6 +77,11 @@ class PooledFrames implements PressFrames {
     return this.segment.pixels(frame)
   }
 
+  async packed(frame: number): Promise<Uint8Array> {
+    await this.adding
+    return this.segment.packed(frame)
+  }
+
   hash(frame: number): string {
     return this.segment.hash(frame)
   }

@@ -4,27 +4,25 @@ import type { CheckResult } from './report'
 /** How far the step over the seam may be from that of the frames, in steps of 8 bits: what codecs change of either end. */
 const STEP = 1
 
-/** Keeps the first frame, as it is read and as it was meant, until the last one comes, to hold their steps against each other. */
-export function seamKeeper({ width, height }: FilePlan) {
-  let first: { read: Uint8Array; meant: Uint8Array } | null = null
-  let steps: { read: number; meant: number } | null = null
-  const kept = (picture: SeenPicture) => bytesOf(picture, width, height)
-  return {
-    take(at: number, frames: number, meant: SeenPicture, read: SeenPicture): void {
-      if (at > 0 && at < frames - 1) return
-      const now = { read: kept(read), meant: kept(meant) }
-      if (at === 0) first = now
-      if (at === frames - 1 && first) steps = { read: step(now.read, first.read), meant: step(now.meant, first.meant) }
-    },
+/** A frame over black as it is read, and as it was meant: premultiplied RGBA of 8 bits. */
+export interface SeamPicture {
+  read: Uint8Array
+  meant: Uint8Array
+}
 
-    check(): CheckResult {
-      const words = (value: number) => `a step of ${value.toFixed(2)} of 255`
-      const { read, meant } = steps ?? { read: NaN, meant: NaN }
-      return {
-        ...{ name: 'seam', label: 'Seam, last to first', found: words(read), expected: words(meant) },
-        passed: Math.abs(read - meant) <= STEP,
-      }
-    },
+export const seamPicture = (meant: SeenPicture, read: SeenPicture, { width, height }: FilePlan): SeamPicture => ({
+  read: bytesOf(read, width, height),
+  meant: bytesOf(meant, width, height),
+})
+
+/** Holds the step from the last frame to the first, as it is read, against that of the frames. */
+export function seamCheck(first: SeamPicture, last: SeamPicture): CheckResult {
+  const read = step(last.read, first.read)
+  const meant = step(last.meant, first.meant)
+  const words = (value: number) => `a step of ${value.toFixed(2)} of 255`
+  return {
+    ...{ name: 'seam', label: 'Seam, last to first', found: words(read), expected: words(meant) },
+    passed: Math.abs(read - meant) <= STEP,
   }
 }
 

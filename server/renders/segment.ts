@@ -58,6 +58,12 @@ export class SegmentWriter {
     return unpacked(this.file, this.entries.get(frame)!)
   }
 
+  /** As they lie there, packed by Snappy. */
+  packed(frame: number): Promise<Uint8Array> {
+    const { at, length } = this.entries.get(frame)!
+    return bytesAt(this.file, at, length)
+  }
+
   /** Writes its list and gives it its name. */
   async close(): Promise<void> {
     await this.last
@@ -116,6 +122,12 @@ export class Segment {
 
   pixels(frame: number): Promise<Uint8Array> {
     return unpacked(this.file, this.entries.get(frame)!)
+  }
+
+  /** As they lie there, packed by Snappy. */
+  packed(frame: number): Promise<Uint8Array> {
+    const { at, length } = this.entries.get(frame)!
+    return bytesAt(this.file, at, length)
   }
 
   close(): Promise<void> {

@@ -39,7 +39,7 @@ export async function verifyAgainst(sidecar: Sidecar, paths: readonly string[]):
     const encoder = encoderOf(options.format)
     const file = await encoder.read(plan)
     const read: string[] = []
-    for await (const { raw } of file.frames) read.push(digest(raw))
+    for await (const raw of file.frames) read.push(digest(raw))
     const wrong = read.findIndex((hash, at) => hash !== frames.read[at])
     const words = wrong < 0 ? 'every frame as it was checked' : `frame ${wrong} is another one`
     return [

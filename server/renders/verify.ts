@@ -1,19 +1,19 @@
 import { WaxError } from '../../core/errors'
 import type { Allowed, Delivery, Tolerance } from '../../core/formats/deliveries/delivery'
-import type { FramePicture } from '../../core/frame/engine'
 import { perSecond, rateLabel } from '../../core/values/rate'
-import type { Differences, Held } from './differences'
-import { holdPicture, holdSquares, nothingHeld } from './differences'
-import type { ColourTags, Encoder, FilePlan, ReadFile, ReadFrame, SeenPicture } from './encoders/encoder'
-import { seenInPixels } from './encoders/seen-pixels'
-import { digest } from './digest'
+import { compareFrames } from './compare-frames'
+import { Differences } from './differences'
+import type { ColourTags, Encoder, FilePlan, ReadFile } from './encoders/encoder'
 import type { CheckName, CheckResult, RenderReport } from './report'
-import { seamKeeper } from './seam-check'
+import type { SeamPicture } from './seam-check'
+import { seamCheck } from './seam-check'
 
 /** What the engine made, by the card's frames. */
 export interface MadeFrames {
   hash(frame: number): string
   pixels(frame: number): Promise<Uint8Array>
+  /** Its pixels as they lie in a segment, packed by Snappy: threads unpack them. */
+  packed?(frame: number): Promise<Uint8Array>
 }
 
 /** A finished delivery, and what it is held against. */
@@ -50,41 +50,41 @@ async function verify(
   { delivery, encoder, plan, order, made, loops }: Finished,
   onFrame: (done: number) => void,
 ): Promise<Outcome> {
-  const { width, height } = plan
   const tolerance = delivery.tolerance(plan.options)
-  const shown = (await encoder.shown?.(plan)) ?? ((picture: FramePicture) => picture)
   const file = await encoder.read(plan)
-  const fits = file.width === width && file.height === height
-  const held = nothingHeld()
-  const seam = loops && fits ? seamKeeper(plan) : null
+  const fits = file.width === plan.width && file.height === plan.height
+  const squares = !tolerance.exact && tolerance.colour.shared === true
+  const held: Held = { alpha: new Differences(), colour: new Differences(), shared: new Differences() }
+  const last = order.length - 1
   const read: string[] = []
   const changed: number[] = []
   const twice: number[] = []
   let lastIsEmpty = false
   let compared = 0
-  for await (const frame of file.frames) {
+  const ends: SeamPicture[] = []
+  const frames = compareFrames({ plan, stored: file.stored, squares }, file.frames, made, (at) => {
+    // Frames too many, or of another size, are known by their hashes alone.
+    if (at > last || !fits) return null
+    const seam = loops && fits && (at === 0 || at === last)
+    return { at, hash: made.hash(order[at]!), empties: at === last, seam, frame: order[at]! }
+  })
+  for await (const found of frames) {
     const at = read.length
-    if (at >= order.length || !fits) read.push(digest(frame.raw))
+    if (typeof found === 'string') read.push(found)
     else {
-      const pixels = plain(await made.pixels(order[at]!))
-      const meant = shown({ width, height, bits: plan.form.bits, pixels }, at)
-      const seen = seenIn(frame, meant)
       compared++
-      const isSame = frame.pixels !== null && Buffer.compare(frame.pixels, meant.pixels) === 0
-      // The same bytes have the same hash.
-      read.push(
-        isSame && frame.raw === frame.pixels && meant.pixels === pixels ? made.hash(order[at]!) : digest(frame.raw),
-      )
-      if (frame.pixels && !isSame) changed.push(at)
-      if (!isSame) holdPicture(held, at, meant, seen)
-      if (!tolerance.exact && tolerance.colour.shared) holdSquares(held, at, meant, seen)
+      read.push(found.hash)
+      if (found.isSame === false) changed.push(at)
+      held.alpha.take(at, found.held.alpha)
+      held.colour.take(at, found.held.colour)
+      if (found.shared) held.shared.take(at, found.shared)
       if (at > 0 && read[at] === read[at - 1] && made.hash(order[at]!) !== made.hash(order[at - 1]!)) twice.push(at)
-      if (at === order.length - 1)
-        lastIsEmpty = isEmpty(seen, plan) && !isEmpty(seenInPixels(meant.pixels, meant), plan)
-      seam?.take(at, order.length, seenInPixels(meant.pixels, meant), seen)
+      if (at === last) lastIsEmpty = found.isEmptied
+      if (found.seam) ends.push(found.seam)
     }
     onFrame(read.length)
   }
+  const [first, end] = ends
   const checks = [
     check('frames', 'Frames', String(read.length), String(plan.frames), read.length === plan.frames),
     ...aboutFile(file, encoder, plan),
@@ -97,7 +97,7 @@ async function verify(
       twice.length === 0,
     ),
     ...(tolerance.exact || tolerance.alpha ? [lastFrame(lastIsEmpty)] : []),
-    ...(seam && read.length === plan.frames ? [seam.check()] : []),
+    ...(first && end && read.length === plan.frames ? [seamCheck(first, end)] : []),
   ]
   const alpha = !tolerance.exact && tolerance.alpha === null ? null : held.alpha
   return {
@@ -107,27 +107,6 @@ async function verify(
     read,
   }
 }
-
-/** Pixels in an array that begins where wider numbers may. */
-const plain = (pixels: Uint8Array): Uint8Array<ArrayBuffer> => pixels as Uint8Array<ArrayBuffer>
-
-const seenIn = ({ seen, pixels }: ReadFrame, meant: FramePicture): SeenPicture =>
-  seen ?? seenInPixels(aligned(pixels!), meant)
-
-/** Wider numbers are read where they may begin. */
-const aligned = (pixels: Uint8Array) => (pixels.byteOffset % 4 === 0 ? pixels : pixels.slice())
-
-function isEmpty({ alpha }: SeenPicture, { width, height }: FilePlan): boolean {
-  if (!alpha) return false
-  for (let y = 0; y < height; y++) {
-    const { values, at, stride, zero, scale } = alpha(y)
-    for (let x = 0, i = at; x < width; x++, i += stride) if ((values[i]! - zero) * scale > EMPTY) return false
-  }
-  return true
-}
-
-/** Alpha below which nothing is seen. */
-const EMPTY = 1 / 512
 
 const lastFrame = (isEmpty: boolean) =>
   check('last', 'Last frame', isEmpty ? 'empty' : 'as it was made', 'as it was made', !isEmpty)
@@ -158,6 +137,9 @@ const tagWords = (tags: ColourTags | null): string =>
 
 const sameTags = (found: ColourTags | null, wanted: ColourTags): boolean =>
   KNOWN.every((name) => wanted[name] === null || found?.[name] === wanted[name])
+
+/** Differences of alpha everywhere, of colour where there is any alpha, and of the colours of four such pixels together. */
+type Held = Record<'alpha' | 'colour' | 'shared', Differences>
 
 function aboutPixels(tolerance: Tolerance, { alpha, colour, shared }: Held, changed: number[]): CheckResult[] {
   if (tolerance.exact) {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import type { Card } from '#core/card/schema'
 import { allPieces } from '#core/card/tree'
 import type { ProofFinding, ProofLine, Verdict } from '#core/judge/proof/definition'
@@ -8,6 +8,7 @@ import { backdropCss } from '~/composables/backdrops'
 import { useProof } from '~/composables/proof'
 import { useStage } from '~/stores/stage'
 import { pictureOf } from '~/workers/engine-pool'
+import FlashChart from './FlashChart.vue'
 import StagePicture from '~/components/bench/stage/StagePicture.vue'
 
 // What will be seen of a card once it is on air: each line is good, or leads to where it is not.
@@ -20,10 +21,13 @@ const props = defineProps<{
 const emit = defineEmits<{ goTo: [finding: ProofFinding] }>()
 const open = defineModel<boolean>({ required: true })
 const stage = useStage()
-const { lines, share, fault, prove, stop } = useProof()
+const { lines, flashes, share, fault, prove, pictureOf: picturedBy, stop } = useProof()
 
 const bitmap = shallowRef<ImageBitmap | null>(null)
-const WIDTH = 250
+const WIDTH = 300
+/** What is shown of a check instead of the grounds. */
+const shown = shallowRef<{ check: string; bitmap: ImageBitmap | null; said: string } | null>(null)
+const large = ref(false)
 const height = computed(() => Math.round((WIDTH * props.card.frame.height) / props.card.frame.width))
 
 /** Black, white, mid grey, and what the card is looked at against. */
@@ -41,7 +45,34 @@ const worst = computed(() => {
   return count('look') > 0 ? `${count('look')} of ${lines.value.length} to look at` : 'all good'
 })
 
+/** Checks of which there is something to be seen. */
+const PICTURED = ['contrast', 'halo', 'banding', 'flashes']
+
+async function show(check: string) {
+  if (shown.value?.check === check) {
+    unshow()
+    return
+  }
+  if (check === 'flashes') {
+    shown.value = {
+      check,
+      bitmap: null,
+      said: 'Mean luminance of every frame over mid grey; red where it changes as a flash does.',
+    }
+    return
+  }
+  const found = await picturedBy(check)
+  if (found) shown.value = { check, bitmap: found.bitmap, said: `Frame ${found.frame}. ${found.caption}` }
+}
+
+function unshow() {
+  shown.value?.bitmap?.close()
+  shown.value = null
+  large.value = false
+}
+
 function begin(now: Card) {
+  unshow()
   void prove(now)
   const zones = zonesOf(now)
   const frame = zones ? Math.floor((zones.hold + zones.out) / 2) : Math.floor(now.length / 2)
@@ -55,7 +86,10 @@ watch(
   open,
   (now) => {
     if (now) begin(props.card)
-    else stop()
+    else {
+      unshow()
+      stop()
+    }
   },
   { immediate: true },
 )
@@ -75,7 +109,7 @@ const hint = ({ source }: ProofLine) => `By: ${source}`
 </script>
 
 <template>
-  <VDialog v-model="open" max-width="860">
+  <VDialog v-model="open" :max-width="large ? 1180 : 920">
     <section class="proof dialog-sheet" aria-label="Proof">
       <header>
         <h2>Proof of {{ card.name }}</h2>
@@ -84,8 +118,18 @@ const hint = ({ source }: ProofLine) => `By: ${source}`
           Looking at all frames: {{ Math.round(share * 100) }} %
         </span>
       </header>
-      <div class="columns">
-        <div class="grounds">
+      <div class="columns" :class="{ large }">
+        <figure v-if="shown" class="shown" :data-shown="shown.check">
+          <FlashChart v-if="shown.check === 'flashes'" :flashes="flashes!" />
+          <button v-else type="button" :title="large ? 'Smaller' : 'Larger'" @click="large = !large">
+            <StagePicture :bitmap="shown.bitmap" :width="WIDTH" :height="height" fluid />
+          </button>
+          <figcaption>
+            {{ shown.said }}
+            <button type="button" class="link" @click="unshow">Back to the backdrops</button>
+          </figcaption>
+        </figure>
+        <div v-else class="grounds">
           <span
             v-for="ground in grounds"
             :key="ground.id"
@@ -107,6 +151,16 @@ const hint = ({ source }: ProofLine) => `By: ${source}`
             <b>{{ line.label }}</b>
             <span>{{ line.said }}</span>
             <em>{{ MARKS[line.verdict] }}</em>
+            <button
+              v-if="PICTURED.includes(line.check) && share === null"
+              type="button"
+              class="link"
+              :aria-pressed="shown?.check === line.check"
+              @click="show(line.check)"
+            >
+              See it
+            </button>
+            <span v-else />
             <p v-for="(finding, i) in line.findings.slice(0, 4)" :key="i">
               <template v-if="place(finding)">{{ place(finding) }}: </template>{{ finding.message }}
               {{ finding.remedy }}
@@ -139,9 +193,30 @@ h2 {
 }
 .columns {
   display: grid;
-  grid-template-columns: 250px 1fr;
+  grid-template-columns: 300px 1fr;
   gap: 20px;
   align-items: start;
+}
+.columns.large {
+  grid-template-columns: 1fr;
+}
+.shown {
+  margin: 0;
+}
+.shown > button {
+  display: block;
+  width: 100%;
+  padding: 0;
+  cursor: zoom-in;
+  background: none;
+  border: 0;
+}
+.large .shown > button {
+  cursor: zoom-out;
+}
+figcaption {
+  margin-top: 8px;
+  color: var(--ink-2);
 }
 .grounds {
   display: grid;
@@ -162,7 +237,7 @@ ul {
 }
 li {
   display: grid;
-  grid-template-columns: 170px 1fr auto;
+  grid-template-columns: 160px 1fr auto 40px;
   gap: 2px 12px;
   padding: 6px 8px 6px 10px;
   border-bottom: 1px solid var(--line);
@@ -196,7 +271,8 @@ li p {
   margin: 0;
   color: var(--ink-2);
 }
-li p button {
+li p button,
+.link {
   padding: 0 4px;
   font: inherit;
   font-weight: 600;

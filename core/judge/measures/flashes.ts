@@ -46,6 +46,9 @@ export interface Flashes {
   red: number
   /** The frame at which the second with the most of either begins. */
   from: number
+  /** Mean relative luminance of every picture, and whether enough of it grew brighter (1) or darker (−1) to count. */
+  luminance: number[]
+  changes: number[]
 }
 
 const isGeneral = (from: number, to: number) => Math.abs(to - from) >= GENERAL && Math.min(from, to) < DARKER
@@ -58,7 +61,12 @@ const isRed = (from: number, to: number) => Math.abs(to - from) > RED
 export function flashesIn(pictures: readonly FlashPicture[], perSecond: number): Flashes {
   const general = changesOf(pictures, 'luminance', isGeneral)
   const red = changesOf(pictures, 'red', isRed)
-  const result: Flashes = { general: 0, red: 0, from: 0 }
+  const mean = (values: Float32Array) => values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length)
+  const result: Flashes = {
+    ...{ general: 0, red: 0, from: 0 },
+    luminance: pictures.map(({ luminance }) => mean(luminance)),
+    changes: general.map((change, i) => change || red[i]!),
+  }
   const second = Math.max(1, Math.round(perSecond))
   for (let from = 0; from < pictures.length; from++) {
     const inSecond = (changes: readonly number[]) => pairsOf(changes.slice(from, from + second))

@@ -22,8 +22,11 @@ export interface Fringes {
   at: { x: number; y: number } | null
 }
 
-/** Looks along rows and columns at every edge from solid to clear. Straight pixels of 8 bits. */
-export function fringesOf({ width, height, pixels }: FramePicture): Fringes {
+/** Looks along rows and columns at every edge from solid to clear. Straight pixels of 8 bits. `onRim` is told of each pixel of a rim. */
+export function fringesOf(
+  { width, height, pixels }: FramePicture,
+  onRim: (x: number, y: number, isLight: boolean) => void = () => {},
+): Fringes {
   const found: Fringes = { edges: 0, light: 0, dark: 0, at: null }
   const look = (solid: number, step: number, room: number) => {
     let last = 1
@@ -44,7 +47,9 @@ export function fringesOf({ width, height, pixels }: FramePicture): Fringes {
       if (Math.abs(off) < APART) continue
       if (off > 0) found.light++
       else found.dark++
-      found.at ??= { x: (at / 4) % width, y: Math.floor(at / 4 / width) }
+      const [x, y] = [(at / 4) % width, Math.floor(at / 4 / width)]
+      found.at ??= { x, y }
+      onRim(x, y, off > 0)
       return
     }
   }

@@ -18,33 +18,58 @@ const INK = 230
  * whole card at that frame: straight pixels of 8 bits. Null where no letter is seen.
  */
 export function contrastOver(letters: FramePicture, card: FramePicture, level: number): number | null {
-  const { width, height, pixels: ink } = letters
-  const { pixels } = card
+  let [inside, insides, outside, outsides] = [0, 0, 0, 0]
+  aroundLetters(letters, card, level, (_x, _y, own, around) => {
+    inside += own
+    insides++
+    for (const luminance of around) outside += luminance
+    outsides += around.length
+  })
+  return insides > 0 && outsides > 0 ? contrastRatio(inside / insides, outside / outsides) : null
+}
+
+/** The same of every pixel at the edge of a letter. */
+export function contrastAt(
+  letters: FramePicture,
+  card: FramePicture,
+  level: number,
+  take: (x: number, y: number, ratio: number) => void,
+): void {
+  aroundLetters(letters, card, level, (x, y, own, around) => {
+    if (around.length === 0) return
+    take(x, y, contrastRatio(own, around.reduce((sum, luminance) => sum + luminance, 0) / around.length))
+  })
+}
+
+/** Takes the luminance of every pixel of letters, and those of what is seen close around them there. */
+function aroundLetters(
+  { width, height, pixels: ink }: FramePicture,
+  { pixels }: FramePicture,
+  level: number,
+  take: (x: number, y: number, own: number, around: readonly number[]) => void,
+): void {
   const luminance = (at: number) => {
     const alpha = pixels[at + 3]!
     const over = (channel: number) => LUMINANCES[Math.round((channel * alpha + level * (255 - alpha)) / 255)]!
     return 0.2126 * over(pixels[at]!) + 0.7152 * over(pixels[at + 1]!) + 0.0722 * over(pixels[at + 2]!)
   }
   const reach = AROUND.map((px) => Math.max(1, Math.round((px * height) / 1080)))
-  let [inside, insides, outside, outsides] = [0, 0, 0, 0]
+  const around: number[] = []
   for (let y = 0, at = 0; y < height; y++) {
     for (let x = 0; x < width; x++, at += 4) {
       if (ink[at + 3]! < INK) continue
-      inside += luminance(at)
-      insides++
+      around.length = 0
       for (const px of reach) {
         for (const [dx, dy] of SIDES) {
           const [toX, toY] = [x + dx * px, y + dy * px]
           if (toX < 0 || toY < 0 || toX >= width || toY >= height) continue
           const there = (toY * width + toX) * 4
-          if (ink[there + 3]! > 8) continue
-          outside += luminance(there)
-          outsides++
+          if (ink[there + 3]! <= 8) around.push(luminance(there))
         }
       }
+      take(x, y, luminance(at), around)
     }
   }
-  return insides > 0 && outsides > 0 ? contrastRatio(inside / insides, outside / outsides) : null
 }
 
 const SIDES = [

@@ -77,7 +77,8 @@ export async function lookAt(
 ): Promise<Looked> {
   const zones = zonesOf(card)
   const hold = zones ? { from: zones.hold, to: zones.out } : { from: 0, to: card.length }
-  const looked: Looked = { card, hold, missing: [], moments: [], flashes: { general: 0, red: 0, from: 0 }, ring: null }
+  const flashes = { general: 0, red: 0, from: 0, luminance: [], changes: [] }
+  const looked: Looked = { card, hold, missing: [], moments: [], flashes, ring: null }
   looked.missing = await withEngine((engine) => missingIn(card, engine))
   if (looked.missing.length > 0) return looked
   try {
@@ -141,12 +142,7 @@ async function typeAt(
   picture: FramePicture,
   withEngine: WithEngine,
 ): Promise<LookedType> {
-  const fills = piece.coats.face.filter(({ kind }) => kind === 'fill')
-  const own = fills.length > 0 ? fills : piece.coats.face
-  const only = alone(card, piece)
-  // Its strokes, shadows and bars are what is around the letters.
-  const bare = { ...only, pieces: replaced(only.pieces, { ...piece, coats: { face: own, behind: [] } }) }
-  const letters = await withEngine((engine) => engine.render(bare, frame))
+  const letters = await lettersOf(card, piece, frame, withEngine)
   const depth = await withEngine((engine) => engine.innerDepth(card, piece.id, frame))
   let strongest = 0
   for (let at = 3; at < letters.pixels.length; at += 4) strongest = Math.max(strongest, letters.pixels[at]! / 255)
@@ -154,6 +150,15 @@ async function typeAt(
     ...{ piece, depth, strongest, wording: wordingAt(piece, momentOf(card, frame)) },
     contrast: PLAIN_BACKDROPS.map(({ level }) => contrastOver(letters, picture, level)),
   }
+}
+
+/** The letters of a type piece alone. Its strokes, shadows and bars are what is around them. */
+export function lettersOf(card: Card, piece: TypePiece, frame: Frames, withEngine: WithEngine): Promise<FramePicture> {
+  const fills = piece.coats.face.filter(({ kind }) => kind === 'fill')
+  const own = fills.length > 0 ? fills : piece.coats.face
+  const only = alone(card, piece)
+  const bare = { ...only, pieces: replaced(only.pieces, { ...piece, coats: { face: own, behind: [] } }) }
+  return withEngine((engine) => engine.render(bare, frame))
 }
 
 function replaced(pieces: readonly Card['pieces'][number][], by: TypePiece): Card['pieces'] {

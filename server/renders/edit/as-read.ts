@@ -4,7 +4,7 @@ import sharp from 'sharp'
 import type { renders } from '../../database/schema'
 import { nameFrom } from '../../../core/formats/deliveries/file-name'
 import { encoderOf } from '../encoders/table'
-import { seenInPixels } from '../encoders/seen-pixels'
+import { seenIn } from '../encoders/seen'
 import { rendersFolder } from '../files'
 import type { RenderPlan } from '../plan'
 import { planFor } from '../plan'
@@ -100,11 +100,11 @@ function begin(storage: string, render: DoneRender): Reading {
 async function read(folder: string, { plan }: RenderPlan, onFrame: () => void): Promise<void> {
   await rm(folder, { recursive: true, force: true })
   await mkdir(folder, { recursive: true })
-  const { width, height, frames } = await encoderOf(plan.options.format).read(plan)
+  const { width, height, stored, frames } = await encoderOf(plan.options.format).read(plan)
   const form = { ...plan.form, matte: plan.options.matte }
   let place = 0
   for await (const frame of frames) {
-    const seen = frame.seen ?? seenInPixels(aligned(frame.pixels!), { width, bits: storedBits(plan.form.bits) })
+    const seen = seenIn(frame, stored, { width, height })
     const pixels = straightPicture(seen, { width, height }, form)
     const png = sharp(pixels, { raw: { width, height, channels: 4 } }).png({ compressionLevel: 2 })
     const path = join(folder, nameOf(place++))
@@ -114,9 +114,3 @@ async function read(folder: string, { plan }: RenderPlan, onFrame: () => void): 
   }
   await writeFile(join(folder, 'whole'), '')
 }
-
-/** Halves are read as wider numbers. */
-const storedBits = (bits: RenderPlan['plan']['form']['bits']) => (bits === 'half' ? 'float' : bits)
-
-/** Wider numbers are read where they may begin. */
-const aligned = (pixels: Uint8Array) => (pixels.byteOffset % 4 === 0 ? pixels : pixels.slice())

@@ -4,7 +4,7 @@ import { WaxError } from '../../../core/errors'
 import type { Rate } from '../../../core/values/rate'
 import { Lanes } from '../lanes'
 import { webpChunk, webpChunks } from './chunks'
-import type { Encoder, FilePlan, FrameWriter, ReadFile, ReadFrame } from './encoder'
+import type { Encoder, FilePlan, FrameWriter, ReadFile } from './encoder'
 
 // RFC 9649, 2.7: pictures that are each a lossless WebP of their own, one after the other. sharp would hold all of them in the
 // memory at once.
@@ -90,7 +90,7 @@ async function read(plan: FilePlan): Promise<ReadFile> {
   const tall = pageHeight ?? height
   const time = delay.reduce((sum, one) => sum + one, 0)
   return {
-    ...{ width, height: tall, tags: null, timecode: null },
+    ...{ width, height: tall, tags: null, timecode: null, stored: { kind: 'pixels', bits: 8 } },
     // Whole milliseconds that were rounded from a rate stand for it.
     rate: delay.every((shown, i) => shown === shownFor(plan.rate, i))
       ? plan.rate
@@ -110,8 +110,7 @@ async function* pictures(path: string, of: { width: number; height: number; page
     const count = Math.min(lot, of.pages - from)
     const all = await sharp(path, { page: from, pages: count }).toColourspace('srgb').ensureAlpha().raw().toBuffer()
     for (let i = 0; i < count; i++) {
-      const pixels = all.subarray(i * bytes, (i + 1) * bytes)
-      yield { raw: pixels, pixels, seen: null } satisfies ReadFrame
+      yield all.subarray(i * bytes, (i + 1) * bytes)
     }
   }
 }

@@ -39,14 +39,18 @@ export interface ColourTags {
   range: string | null
 }
 
-/** A frame as it is read back. */
-export interface ReadFrame {
-  /** What makes it that frame and no other: its bytes as they are stored, unpacked. Used again for the next one. */
-  raw: Uint8Array
-  /** RGBA in the form of what was written, where the format keeps it to the byte. */
-  pixels: Uint8Array | null
-  /** Where it does not: what is to be seen there. */
-  seen: SeenPicture | null
+/** How the frames of a file are stored, once they are unpacked. Plain, that threads can be told of it. */
+export type StoredForm =
+  /** RGBA in the form of what was written. */
+  | { kind: 'pixels'; bits: FramePicture['bits'] }
+  /** Luma and chromas, by ffmpeg's name; alpha among them, or after them as the luma of a key. */
+  | { kind: 'planes'; format: string; full: boolean; key?: StoredKey }
+
+/** (luma − zero) / span is alpha. */
+export interface StoredKey {
+  format: string
+  zero: number
+  span: number
 }
 
 /** A picture that is read as it is stored, row by row. */
@@ -78,7 +82,9 @@ export interface ReadFile {
   tags: ColourTags | null
   /** Null where the format has none. */
   timecode: string | null
-  frames: AsyncIterable<ReadFrame>
+  stored: StoredForm
+  /** Each frame as its bytes are stored, unpacked: what makes it that frame and no other. They are used again for the next one. */
+  frames: AsyncIterable<Uint8Array>
 }
 
 /** How a delivery is written and how it is read again. */

@@ -1,5 +1,5 @@
 import type { FramePicture } from '../../../core/frame/engine'
-import type { Encoder, FilePlan, FrameWriter, ReadFile, ReadFrame } from './encoder'
+import type { Encoder, FilePlan, FrameWriter, ReadFile } from './encoder'
 import { numbersOf } from './matte'
 import { FAITHFUL_H264, readPlanes, SAID_709, TAGS_709, timecodeArgs, toYuv } from './movie'
 import { filesIn, frameName, numberedFiles } from './numbered-files'
@@ -100,27 +100,20 @@ function keyPlanes(plan: FilePlan): (picture: FramePicture) => Uint8Array {
 
 async function readMovies(plan: FilePlan): Promise<ReadFile> {
   const [fill, key] = await Promise.all([readPlanes(plan.paths[0]!), readPlanes(plan.paths[1]!)])
-  return { ...fill, frames: pairs(fill, key, levelsOf(plan)) }
+  if (fill.stored.kind !== 'planes' || key.stored.kind !== 'planes') throw new Error('These are no movies.')
+  const { zero, span } = levelsOf(plan)
+  const stored = { ...fill.stored, key: { format: key.stored.format, zero, span } }
+  return { ...fill, stored, frames: pairs(fill, key) }
 }
 
 /** Colours of the one, alpha from the greys of the other. Ends with the shorter one; throws where that is the fill. */
-async function* pairs(
-  fill: ReadFile,
-  key: ReadFile,
-  { zero, span }: { zero: number; span: number },
-): ReadFile['frames'] {
+async function* pairs(fill: ReadFile, key: ReadFile): ReadFile['frames'] {
   const greys = key.frames[Symbol.asyncIterator]()
   try {
     for await (const colour of fill.frames) {
       const next = await greys.next()
       if (next.done) return
-      const grey = next.value
-      const luma = grey.seen!.luma!
-      yield {
-        raw: Buffer.concat([colour.raw, grey.raw]),
-        pixels: null,
-        seen: { ...colour.seen!, alpha: (y) => ({ ...luma(y), zero, scale: 1 / span }) },
-      } satisfies ReadFrame
+      yield Buffer.concat([colour, next.value])
     }
     if (!(await greys.next()).done) throw new Error('The key has more frames than the fill.')
   } finally {
@@ -163,8 +156,9 @@ async function openPngs(plan: FilePlan): Promise<FrameWriter> {
 async function readPngs(plan: FilePlan): Promise<ReadFile> {
   const first = await filesIn(plan.paths[0]!, '.png').next()
   if (first.done) throw new Error('The fill has no frame.')
-  const { width, height } = await decodePng(first.value)
-  return { width, height, rate: null, tags: null, timecode: null, frames: pngPairs(plan) }
+  const { width, height, bits } = await decodePng(first.value)
+  const stored = { kind: 'pixels', bits } as const
+  return { width, height, rate: null, tags: null, timecode: null, stored, frames: pngPairs(plan) }
 }
 
 async function* pngPairs(plan: FilePlan): ReadFile['frames'] {
@@ -180,7 +174,7 @@ async function* pngPairs(plan: FilePlan): ReadFile['frames'] {
     const rgba = numbersOf(fill)
     const greys = numbersOf(key)
     for (let at = 0; at < rgba.length; at += 4) rgba[at + 3] = isLegal ? alphaOfLegal16(greys[at + 1]!) : greys[at + 1]!
-    yield { raw: fill.pixels, pixels: fill.pixels, seen: null } satisfies ReadFrame
+    yield fill.pixels
   }
   if (!(await keys.next()).done) throw new Error('The key has more frames than the fill.')
 }

@@ -1,8 +1,7 @@
 import type { FramePicture } from '../../../core/frame/engine'
 import { readColour } from '../../../core/values/colour'
-import type { Encoder, ReadFile, ReadFrame } from './encoder'
+import type { Encoder } from './encoder'
 import { readRgba } from './movie'
-import { seenInPixels } from './seen-pixels'
 import { pipeInto, rawInput, rawName } from './piped'
 
 // GIF89a: a pixel is clear or solid, and a picture has 256 colours. What is half clear is laid over the matte colour.
@@ -29,16 +28,7 @@ export const gif: Encoder = {
       ]),
     )
   },
-  read: async (plan) => {
-    const file = await readRgba(plan.paths[0]!, 'rgba')
-    return { ...file, frames: pictures(file) }
-  },
-}
-
-async function* pictures({ frames, width }: ReadFile): ReadFile['frames'] {
-  for await (const { raw } of frames) {
-    yield { raw, pixels: null, seen: seenInPixels(raw, { width, bits: 8 }) } satisfies ReadFrame
-  }
+  read: (plan) => readRgba(plan.paths[0]!, 'rgba'),
 }
 
 function onOrOff(picture: FramePicture, matte: string): FramePicture {

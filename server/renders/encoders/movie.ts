@@ -1,7 +1,7 @@
 import { WaxError } from '../../../core/errors'
 import { probe, rawFrames } from '../ffmpeg'
-import type { FilePlan, ReadFile, ReadFrame } from './encoder'
-import { bytesOfPlanes, planeForm, seenInPlanes } from './planes'
+import type { FilePlan, ReadFile } from './encoder'
+import { bytesOfPlanes, planeForm } from './planes'
 
 // What the files have in common that ffmpeg writes and reads.
 
@@ -25,12 +25,9 @@ export const timecodeArgs = ({ options: { timecode } }: FilePlan): string[] => (
 /** Reads a file whose codec keeps integer RGBA to the byte. */
 export async function readRgba(path: string, format: 'rgba' | 'rgba64le', input: string[] = []): Promise<ReadFile> {
   const { width, height, rate, timecode } = await probe(path, input)
-  const frames = async function* (): ReadFile['frames'] {
-    for await (const frame of rawFrames(path, format, width * height * (format === 'rgba' ? 4 : 8), input)) {
-      yield { raw: frame, pixels: frame, seen: null } satisfies ReadFrame
-    }
-  }
-  return { width, height, rate, tags: null, timecode, frames: frames() }
+  const bits = format === 'rgba' ? 8 : 16
+  const frames = rawFrames(path, format, (width * height * bits) / 2, input)
+  return { width, height, rate, tags: null, timecode, stored: { kind: 'pixels', bits }, frames }
 }
 
 /** Reads a file whose codec keeps luma and chroma: its own planes, since a conversion to 8 bits would round on the way. */
@@ -39,12 +36,6 @@ export async function readPlanes(path: string, input: string[] = [], native?: st
   const format = native ?? pixelFormat
   const form = planeForm(format)
   if (!form) throw new WaxError('other-pixels', 'file', `Its pixels are ${pixelFormat}.`, 'Render it again.')
-  const size = { width, height }
-  const full = tags.range === 'pc'
-  const frames = async function* (): ReadFile['frames'] {
-    for await (const frame of rawFrames(path, format, bytesOfPlanes(size, form), input)) {
-      yield { raw: frame, pixels: null, seen: seenInPlanes(frame, size, form, full) } satisfies ReadFrame
-    }
-  }
-  return { width, height, rate, tags, timecode, frames: frames() }
+  const frames = rawFrames(path, format, bytesOfPlanes({ width, height }, form), input)
+  return { width, height, rate, tags, timecode, stored: { kind: 'planes', format, full: tags.range === 'pc' }, frames }
 }

@@ -5,7 +5,7 @@ import { pipeline } from 'node:stream/promises'
 import { Readable } from 'node:stream'
 import type { FramePicture } from '../../../core/frame/engine'
 import { probe, rawFrames } from '../ffmpeg'
-import type { Encoder, FilePlan, FrameWriter, ReadFile, ReadFrame } from './encoder'
+import type { Encoder, FilePlan, FrameWriter, ReadFile } from './encoder'
 import { filesIn, frameName, numberedFiles } from './numbered-files'
 import { pipeInto, rawInput } from './piped'
 
@@ -72,7 +72,9 @@ async function read(plan: FilePlan): Promise<ReadFile> {
       await pipeline(Readable.from([file]), createWriteStream(join(folder, String(count++).padStart(6, '0') + '.exr')))
     }
     const { width, height } = await probe(join(folder, INSIDE), ['-f', 'image2', '-start_number', '0'])
-    return { width, height, rate: null, tags: null, timecode: null, frames: pictures(folder, width, height) }
+    const stored = { kind: 'pixels', bits: 'float' } as const
+    const frames = pictures(folder, width, height)
+    return { width, height, rate: null, tags: null, timecode: null, stored, frames }
   } catch (error) {
     await rm(folder, { force: true, recursive: true })
     throw error
@@ -93,7 +95,7 @@ async function* pictures(folder: string, width: number, height: number): ReadFil
         pixels[at + 2] = planes[count + i]!
         pixels[at + 3] = planes[3 * count + i]!
       }
-      yield { raw: bytes, pixels: bytes, seen: null } satisfies ReadFrame
+      yield bytes
     }
   } finally {
     await rm(folder, { force: true, recursive: true })

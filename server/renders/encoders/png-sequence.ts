@@ -1,5 +1,6 @@
 import { WaxError } from '../../../core/errors'
-import type { Encoder, FilePlan, ReadFile, ReadFrame } from './encoder'
+import type { FramePicture } from '../../../core/frame/engine'
+import type { Encoder, FilePlan, ReadFile } from './encoder'
 import { filesIn, frameName, numberedFiles } from './numbered-files'
 import { inOrder, Lanes } from '../lanes'
 import { decodePng, encodePng, kept } from './png'
@@ -20,16 +21,20 @@ export const pngSequence: Encoder = {
       abort: () => files.abort(),
     }
   },
-  read: async (plan) => ({ ...(await sizeOf(plan)), rate: null, tags: null, timecode: null, frames: pictures(plan) }),
+  read: async (plan) => {
+    const { width, height, bits } = await firstOf(plan)
+    const stored = { kind: 'pixels', bits } as const
+    return { width, height, rate: null, tags: null, timecode: null, stored, frames: pictures(plan) }
+  },
 }
 
-async function sizeOf(plan: FilePlan): Promise<{ width: number; height: number }> {
+async function firstOf(plan: FilePlan): Promise<FramePicture> {
   for await (const png of filesIn(plan.paths[0]!, '.png')) return decodePng(png)
   throw new WaxError('no-frames', 'file', 'It holds no PNG.', 'Render it again.')
 }
 
 async function* pictures(plan: FilePlan): ReadFile['frames'] {
   for await (const { pixels } of inOrder(filesIn(plan.paths[0]!, '.png'), decodePng)) {
-    yield { raw: pixels, pixels, seen: null } satisfies ReadFrame
+    yield pixels
   }
 }

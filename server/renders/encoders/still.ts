@@ -1,5 +1,5 @@
 import { readFile, writeFile } from 'node:fs/promises'
-import type { Encoder, ReadFile, ReadFrame } from './encoder'
+import type { Encoder, ReadFile } from './encoder'
 import { decodePng, encodePng } from './png'
 
 /** One frame. */
@@ -12,11 +12,11 @@ export const still: Encoder = {
       abort: async () => {},
     }),
   read: async (plan) => {
-    const { width, height, pixels } = await decodePng(await readFile(plan.paths[0]!))
-
+    const { width, height, bits, pixels } = await decodePng(await readFile(plan.paths[0]!))
     const frames = async function* (): ReadFile['frames'] {
-      yield { raw: pixels, pixels, seen: null } satisfies ReadFrame
+      yield pixels
     }
-    return { width, height, rate: null, tags: null, timecode: null, frames: frames() }
+    const stored = { kind: 'pixels', bits } as const
+    return { width, height, rate: null, tags: null, timecode: null, stored, frames: frames() }
   },
 }

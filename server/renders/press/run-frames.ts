@@ -49,6 +49,10 @@ export class RunFrames implements PressFrames {
     return (await this.segmentOf(frame)).pixels(frame)
   }
 
+  async packed(frame: number): Promise<Uint8Array> {
+    return (await this.segmentOf(frame)).packed(frame)
+  }
+
   hash(frame: number): string {
     return this.hashes.get(frame)!
   }
