@@ -8,6 +8,7 @@ import { frameRows } from './frames'
 import { maskRows } from './masks'
 import { motionRows } from './motion'
 import { outlineRows } from './outlines'
+import { pressRows } from './press'
 import type { Row } from './measure'
 import { sequenceRows } from './sequences'
 import { titleRows } from './title'
@@ -27,6 +28,7 @@ const PARTS: Record<string, () => Promise<Row[]>> = {
   bands: bandRows,
   brushes: brushRows,
   sequences: sequenceRows,
+  press: pressRows,
 }
 
 const { values } = parseArgs({ options: { json: { type: 'string' }, only: { type: 'string' } } })

@@ -83,7 +83,8 @@ const duskWater: Footage = (share) => {
         const depth = y - HORIZON
         // Broken by the waves: pieces that are wide and flat, and wider near by.
         const far = 34 * Math.log(1 + depth * 40)
-        const sway = 0.006 * (Math.sin(far - 6 * now + phase) + Math.sin(2.3 * far + 4 * now - phase)) * (0.3 + 5 * depth)
+        const sway =
+          0.006 * (Math.sin(far - 6 * now + phase) + Math.sin(2.3 * far + 4 * now - phase)) * (0.3 + 5 * depth)
         const broken = 0.55 + 0.45 * Math.sin(1.7 * far + 5 * now + 2 * phase)
         const width = (0.005 + 0.05 * depth) * broken + 0.002
         light = flicker * Math.exp(-(((dx + sway) / width) ** 2)) * Math.exp(-depth * 6) * 0.6 * broken

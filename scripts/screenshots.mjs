@@ -38,9 +38,6 @@ try {
   for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowRight')
   await page.waitForTimeout(4000)
   await shoot('bench')
-  await page.locator('.slab.fill .body').click()
-  await page.waitForTimeout(500)
-  await shoot('bench-fill')
 
   await page.goto('/card/demo-10-badge-settles')
   await shown()
@@ -113,20 +110,37 @@ try {
 
   await page.goto('/card/demo-02-lower-third')
   await shown()
-  for (const format of ['ProRes 4444', 'PNG sequence']) {
-    await page.getByRole('button', { name: 'Render with transparency' }).click()
-    const form = page.getByRole('form', { name: 'Render' })
-    await form.getByRole('radio', { name: format }).click()
-    await form.getByLabel('Last frame').fill('39')
-    if (format === 'ProRes 4444') await page.waitForTimeout(500).then(() => shoot('render'))
-    await form.getByRole('button', { name: 'Start the render' }).click()
-    await page.locator('article.item').first().waitFor()
-    if (format === 'ProRes 4444') await page.goto('/card/demo-02-lower-third').then(shown)
+  await page.getByRole('button', { name: 'Render with transparency' }).click()
+  await page.getByRole('form', { name: 'Render' }).getByRole('radio', { name: 'ProRes 4444' }).click()
+  await page.waitForTimeout(500)
+  await shoot('render')
+  const render = async (card, options) => {
+    const asked = await page.request.post('/api/renders', { data: { cardId: `demo-${card}`, options } })
+    return (await asked.json()).id
   }
-  await page.waitForFunction(() => document.querySelectorAll('article[data-status=done]').length === 2, null, {
-    timeout: 90_000,
+  const finished = [
+    await render('02-lower-third', { format: 'prores4444', from: 0, to: 100, scale: 0.5 }),
+    await render('09-wave', { format: 'webm', from: 0, to: 50, scale: 0.5 }),
+    await render('10-badge-settles', { format: 'fillkey', from: 0, to: 40, scale: 0.5 }),
+  ]
+  await page.goto('/renders')
+  await page.waitForFunction(() => document.querySelectorAll('article[data-status=done]').length === 3, null, {
+    timeout: 180_000,
   })
+  await render('01-opening', { format: 'png', from: 0, to: 150 })
+  await page.getByText(/frames a second/).waitFor({ timeout: 60_000 })
+  await page.waitForTimeout(2500)
   await shoot('press-room')
+  await page.locator('article.item').first().getByRole('button', { name: 'Cancel' }).click()
+
+  await page.goto(`/renders/${finished[0]}`)
+  await page.locator('canvas[data-shown]').waitFor()
+  await page.getByRole('radio', { name: 'Split' }).click()
+  await page.locator('canvas[data-shown^=split]').waitFor()
+  const box = await page.locator('canvas').boundingBox()
+  await page.mouse.click(box.x + box.width * 0.3, box.y + box.height * 0.5)
+  await page.waitForTimeout(2500)
+  await shoot('edit')
 
   await page.goto('/card/demo-01-opening')
   await shown()

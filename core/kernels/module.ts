@@ -75,6 +75,8 @@ export interface KernelExports {
   transferRows(at: Address, stride: number, w: number, h: number, ...table: (number | boolean)[]): void
   alphaPlane(src: Address, stride: number, dst: Address, w: number, h: number): void
   wholeColours(at: Address, stride: number, w: number, h: number): void
+  planeRow(y: Address, cb: Address, cr: Address, a: Address, wide: boolean, ...numbers: number[]): void
+  holdRow(meant: Address, bits: number, scale: number, found: Address, count: number, sums: Address): number
   whole8(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: (number | boolean)[]): void
   whole16(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: (number | boolean)[]): void
   numbers32(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: (number | boolean)[]): void

@@ -24,9 +24,13 @@ port.on('message', (task: Task) => {
 })
 
 async function compare({ raw, packed, ...asked }: Task): Promise<void> {
-  const unpacked = uncompressSync(Buffer.from(packed.buffer, packed.byteOffset, packed.byteLength), { asBuffer: true })
-  // Wider numbers are read from it where it begins.
-  const made = new Uint8Array(unpacked as Buffer)
+  const bytes = Buffer.from(packed.buffer, packed.byteOffset, packed.byteLength)
+  const unpacked = uncompressSync(bytes, { asBuffer: true }) as Buffer<ArrayBuffer>
+  // Wider numbers are read from it where they may begin.
+  const made =
+    unpacked.byteOffset % 4 === 0
+      ? new Uint8Array(unpacked.buffer, unpacked.byteOffset, unpacked.length)
+      : new Uint8Array(unpacked)
   const picture = { width, height, bits: form.bits, pixels: made }
   const meant = (await shown)?.(picture, asked.at) ?? picture
   const compared = compareFrame(file, asked, raw, made, meant)

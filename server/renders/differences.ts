@@ -1,4 +1,6 @@
 import type { FramePicture } from '../../core/frame/engine'
+import type { HeldValues } from '../../core/kernels/hold'
+import { RowHolder } from '../../core/kernels/hold'
 import type { SeenPicture, StoredRow } from './encoders/encoder'
 import { numbersOf } from './encoders/matte'
 
@@ -50,16 +52,28 @@ export interface HeldPicture {
 
 const nothing = (count = 0): Sums => ({ most: 0, sum: 0, count })
 
+let holder: { width: number; rows: RowHolder } | null = null
+
 /** Holds a picture that was read against what was meant: alpha everywhere, colour where it is not 0. */
 export function holdPicture(meant: FramePicture, found: SeenPicture): HeldPicture {
   const { width, height, bits } = meant
   const values = bits === 'float' ? new Float32Array(meant.pixels.buffer, meant.pixels.byteOffset) : numbersOf(meant)
   const scale = { 8: 1 / 255, 16: 1 / 65_535, half: 1, float: 1 }[bits]
-  const alpha = nothing(width * height)
+  if (holder?.width !== width) holder = { width, rows: new RowHolder(width) }
+  const alpha = nothing(found.alpha ? width * height : 0)
   const colour = nothing()
   for (let y = 0; y < height; y++) {
-    const { from, to } = holdAlpha(alpha, values, y, width, scale, found.alpha?.(y) ?? null)
-    if (from < to) holdColour(colour, values, y, width, scale, found.row(y, from, to), from, to)
+    const stored = found.alpha?.(y) ?? null
+    // Most of a title's frame: nothing is meant there, and nothing found.
+    if (isZero(values, y * width * 4, width * 4) && (!stored || isClear(stored, width))) continue
+    const { most, sum, inked } = holder.rows.hold(values, y * width * 4, scale, found.row(y, 0, width))
+    if (stored) {
+      alpha.most = Math.max(alpha.most, most[3]!)
+      alpha.sum += sum[3]!
+    }
+    colour.most = Math.max(colour.most, most[0]!, most[1]!, most[2]!)
+    colour.sum += sum[0]! + sum[1]! + sum[2]!
+    colour.count += 3 * inked
   }
   return { alpha, colour }
 }
@@ -69,36 +83,10 @@ export function sameHeld({ width, height }: FramePicture): HeldPicture {
   return { alpha: nothing(width * height), colour: nothing() }
 }
 
-type Values = Uint8Array | Uint16Array | Float32Array
-
-/** Differences of alpha of a row; gives from where to where any is meant. */
-function holdAlpha(sums: Sums, values: Values, y: number, width: number, scale: number, found: StoredRow | null) {
-  const start = y * width * 4
-  const end = start + width * 4
-  if (isZero(values, start, width * 4) && (!found || isClear(found, width))) return { from: width, to: 0 }
-  let [from, to] = [width, 0]
-  for (let x = 0, at = start + 3; at < end; x++, at += 4) {
-    if (values[at] === 0) continue
-    if (from === width) from = x
-    to = x + 1
-  }
-  if (!found) return { from, to }
-  const { values: read, at: first, stride, zero, scale: step } = found
-  let [most, sum] = [sums.most, 0]
-  for (let at = start + 3, i = first; at < end; at += 4, i += stride) {
-    const off = Math.abs(values[at]! * scale - (read[i]! - zero) * step)
-    if (off > most) most = off
-    sum += off
-  }
-  sums.most = most
-  sums.sum += sum
-  return { from, to }
-}
-
 const NOTHING = Buffer.alloc(8192 * 16)
 
 /** Whether numbers in a row are all 0. Compared as bytes: most of a title's frame is. */
-function isZero(values: Values, at: number, count: number): boolean {
+function isZero(values: HeldValues, at: number, count: number): boolean {
   const size = values.BYTES_PER_ELEMENT
   const bytes = Buffer.from(values.buffer, values.byteOffset + at * size, count * size)
   return bytes.compare(NOTHING, 0, bytes.length) === 0
@@ -106,31 +94,6 @@ function isZero(values: Values, at: number, count: number): boolean {
 
 const isClear = ({ values, at, stride, zero }: StoredRow, width: number): boolean =>
   zero === 0 && (stride === 1 ? isZero(values, at, width) : isZero(values, at + 1 - stride, width * stride))
-
-function holdColour(
-  sums: Sums,
-  values: Values,
-  y: number,
-  width: number,
-  scale: number,
-  row: Float32Array,
-  from: number,
-  to: number,
-): void {
-  let [most, sum, count] = [sums.most, 0, 0]
-  for (let i = from * 4, at = y * width * 4 + i; i < to * 4; i += 4, at += 4) {
-    if (values[at + 3] === 0) continue
-    for (let c = 0; c < 3; c++) {
-      const off = Math.abs(values[at + c]! * scale - row[i + c]!)
-      if (off > most) most = off
-      sum += off
-    }
-    count += 3
-  }
-  sums.most = most
-  sums.sum += sum
-  sums.count += count
-}
 
 /** How far the channels of pixels may be apart that count as one even colour. */
 const EVEN = 12 / 255
@@ -170,7 +133,7 @@ export function holdSquares(meant: FramePicture, found: SeenPicture): Sums {
 }
 
 /** Whether the pixels of a square and all within two of them have alpha and much the same colour: `at` is its first. */
-function isEven(values: Values, at: number, down: number, apart: number): boolean {
+function isEven(values: HeldValues, at: number, down: number, apart: number): boolean {
   for (let c = 3; c >= 0; c--) {
     const here = values[at + c]!
     for (let row = at - 2 * down; row <= at + 3 * down; row += down) {

@@ -31,6 +31,11 @@ export class SegmentWriter {
     return new SegmentWriter(path, await open(half(path), 'w+'))
   }
 
+  /** Frames that it has. */
+  get count(): number {
+    return this.entries.size
+  }
+
   has(frame: number): boolean {
     return this.entries.has(frame)
   }

@@ -97,14 +97,13 @@ for (const file of ['01-opening', '07-frozen', '08-lift', '17-torn-type', '18-pr
   })
 }
 
-test('ProRes 4444: progress, verified transparency, download', async ({ page }) => {
-  await openCard(page, { ...demoCard('02-lower-third'), name: 'Press test · strip' })
-  await startRender(page, { format: 'ProRes 4444', first: 10, last: 29 })
+test('what the checks found is a click away; the same again with other options', async ({ page }) => {
+  await openCard(page, { ...demoCard('02-lower-third'), name: 'Press test · again' })
+  await startRender(page, { format: 'ProRes 4444', first: 10, last: 14 })
   await expect(item(page)).toHaveAttribute('data-status', 'done', { timeout: 80_000 })
-  await expect(item(page)).toContainText('Transparency verified')
   await item(page).getByRole('button', { name: 'Transparency verified' }).click()
   const checks = page.getByRole('region', { name: 'Checks' })
-  await expect(checks.locator('[data-check=frames]')).toContainText('20')
+  await expect(checks.locator('[data-check=frames]')).toContainText('5')
   await expect(checks.locator('[data-check=tags]')).toContainText('bt709')
   await checks.getByRole('button', { name: 'Close' }).click()
   const [download] = await Promise.all([
@@ -121,6 +120,18 @@ test('ProRes 4444: progress, verified transparency, download', async ({ page }) 
     { encoding: 'utf8' },
   )
   expect(probed.trim()).toMatch(/^ap4h,yuva444p1[02]le$/)
+  await item(page).getByRole('button', { name: /more$/ }).click()
+  await page.getByRole('listitem').filter({ hasText: 'Again with other options' }).click()
+  const form = page.getByRole('form', { name: 'Render' })
+  await expect(form.getByRole('radio', { name: 'ProRes 4444' })).toBeChecked()
+  await expect(form.getByLabel('First frame')).toHaveValue('10')
+  await form.getByRole('radio', { name: 'Still' }).click()
+  await form.getByRole('button', { name: 'Start the render' }).click()
+  await expect(item(page)).toContainText('Still')
+  await expect(item(page)).toHaveAttribute('data-status', 'done', { timeout: 60_000 })
+  await page.getByLabel('Order of the renders').selectOption('by card')
+  await expect(page.getByRole('region', { name: 'Press test · again' }).locator('article')).toHaveCount(2)
+  await page.getByLabel('Order of the renders').selectOption('newest first')
 })
 
 test('fill and key of a wished length: two files and their sidecar, by which they are known again', async ({

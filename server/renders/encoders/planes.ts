@@ -1,3 +1,4 @@
+import { PlaneRows } from '../../../core/kernels/plane-rows'
 import type { SeenPicture } from './encoder'
 
 // Pictures of luma and two chromas, as codecs keep them, to RGB.
@@ -63,26 +64,33 @@ export function seenInPlanes(bytes: Uint8Array, size: PlaneSize, form: PlaneForm
   const chromaScale = 1 / (full ? 2 ** depth - 1 : 224 * 2 ** (depth - 8))
   const middle = 2 ** (depth - 1)
   const top = 1 / (2 ** depth - 1)
-  const row = new Float32Array(width * 4)
+  const rows = rowsFor(width)
   return {
-    row(y, begin, end) {
+    row(y, from, to) {
       const line = y * width
       const chromaLine = (y >> down) * chroma.width
-      for (let x = begin, at = begin * 4; x < end; x++, at += 4) {
-        const luma = (values[line + x]! - zero) * scale
-        const c = chromaLine + (x >> across)
-        const cb = grey ? 0 : (values[cbAt + c]! - middle) * chromaScale
-        const cr = grey ? 0 : (values[crAt + c]! - middle) * chromaScale
-        row[at] = luma + 1.5748 * cr
-        row[at + 1] = luma - 0.1873 * cb - 0.4681 * cr
-        row[at + 2] = luma + 1.8556 * cb
-        row[at + 3] = form.alpha ? values[alphaAt + line + x]! * top : 1
-      }
-      return row
+      const part = (at: number, begin: number, end: number) => values.subarray(at + begin, at + end)
+      const shared = [from >> across, ((to - 1) >> across) + 1] as const
+      return rows.convert(
+        {
+          y: part(line, from, to),
+          chromas: grey ? null : [part(cbAt + chromaLine, ...shared), part(crAt + chromaLine, ...shared)],
+          alpha: form.alpha ? part(alphaAt + line, from, to) : null,
+        },
+        { from, across, zero, scale, middle, chromaScale, top },
+      )
     },
     alpha: form.alpha ? (y) => ({ values, at: alphaAt + y * width, stride: 1, zero: 0, scale: top }) : null,
     luma: (y) => ({ values, at: y * width, stride: 1, zero, scale }),
   }
+}
+
+let known: { width: number; rows: PlaneRows } | null = null
+
+/** Rows are converted one after the other: pictures of one width share their memory. */
+function rowsFor(width: number): PlaneRows {
+  if (known?.width !== width) known = { width, rows: new PlaneRows(width) }
+  return known.rows
 }
 
 /** (value − zero) · scale is the luma of a value, 0–1. */

@@ -16,7 +16,17 @@ export function seenIn(raw: Uint8Array, stored: StoredForm, size: Size): SeenPic
   const colours = bytesOfPlanes(size, form)
   const fill = seenInPlanes(aligned(raw.subarray(0, colours)), size, form, full)
   const { luma } = seenInPlanes(aligned(raw.subarray(colours)), size, planeForm(key.format)!)
-  return { ...fill, alpha: (y) => ({ ...luma!(y), zero: key.zero, scale: 1 / key.span }) }
+  const alpha = (y: number) => ({ ...luma!(y), zero: key.zero, scale: 1 / key.span })
+  return {
+    ...fill,
+    alpha,
+    row(y, from, to) {
+      const row = fill.row(y, from, to)
+      const { values, at, zero, scale } = alpha(y)
+      for (let x = from; x < to; x++) row[x * 4 + 3] = (values[at + x]! - zero) * scale
+      return row
+    },
+  }
 }
 
 /** Wider numbers are read where they may begin. */

@@ -1,0 +1,136 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Page } from '@playwright/test'
+import { demoCard } from '../support/engine'
+import { expect, openCard, test } from './bench-page'
+
+// The stand-in edit: what an editing program shows of a delivered file.
+
+const folder = mkdtempSync(join(tmpdir(), 'wax-edit-'))
+test.afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+const item = (page: Page) => page.locator('article.item').first()
+
+async function rendered(page: Page, options: object): Promise<string> {
+  const document = { ...demoCard('02-lower-third'), name: 'Edit test' }
+  const card = (await (await page.request.post('/api/cards', { data: { document } })).json()) as { id: string }
+  const data = { cardId: card.id, options }
+  const { id } = (await (await page.request.post('/api/renders', { data })).json()) as { id: string }
+  const status = async () =>
+    ((await (await page.request.get(`/api/renders/${id}`)).json()) as { status: string }).status
+  await expect.poll(status, { timeout: 60_000 }).toBe('done')
+  return id
+}
+
+/** The colour of the middle of the picture in the room. */
+const middle = (page: Page) =>
+  page.evaluate(() => {
+    const canvas = document.querySelector('canvas')!
+    return [...canvas.getContext('2d')!.getImageData(canvas.width / 2, canvas.height / 3, 1, 1).data]
+  })
+
+test('a new user renders a lower third of 12 s, tries it in an edit, sees the proof and takes it away', async ({
+  page,
+}) => {
+  await openCard(page, { ...demoCard('02-lower-third'), name: 'Road · strip' })
+  await page.getByRole('button', { name: 'Render with transparency' }).click()
+  const form = page.getByRole('form', { name: 'Render' })
+  await form.getByRole('radio', { name: 'ProRes 4444' }).click()
+  await form.getByLabel('or a length').fill('12:00')
+  await form.getByLabel('or a length').press('Tab')
+  await form.getByLabel('Size').selectOption('50 %, 960×540')
+  await form.getByRole('button', { name: 'Start the render' }).click()
+  await expect(item(page)).toContainText('ProRes 4444')
+  await expect(item(page).getByRole('progressbar')).toBeVisible()
+  await expect(item(page)).toHaveAttribute('data-status', 'done', { timeout: 80_000 })
+  await expect(item(page)).toContainText('Transparency verified')
+  await expect(item(page).locator('img')).toHaveJSProperty('complete', true)
+
+  await item(page).getByRole('link', { name: 'Try in an edit' }).click()
+  const canvas = page.locator('canvas')
+  await expect(canvas).toHaveAttribute('data-shown', /^file /, { timeout: 30_000 })
+  await page.getByRole('radio', { name: 'Difference' }).click()
+  await expect(page.getByRole('status')).toContainText(/Off by \d of 255 at most/, { timeout: 30_000 })
+  await page.getByRole('button', { name: 'Play' }).click()
+  await expect(page.getByRole('radio', { name: 'The file' })).toBeChecked()
+  const before = await page.locator('.time').textContent()
+  await expect(page.locator('.time')).not.toHaveText(before!)
+  await page.getByRole('link', { name: 'Back to the press room' }).click()
+
+  await item(page).getByRole('button', { name: /more$/ }).click()
+  await page.getByRole('listitem').filter({ hasText: 'Proof' }).click()
+  const sheet = page.getByRole('region', { name: 'Proof' })
+  await expect(sheet.locator('[data-check=seam]')).toBeVisible({ timeout: 60_000 })
+  await sheet.locator('[data-check=contrast]').getByRole('button', { name: 'See it' }).click()
+  await expect(sheet.locator('[data-shown=contrast] canvas')).toBeVisible()
+  await sheet.locator('[data-check=flashes]').getByRole('button', { name: 'See it' }).click()
+  await expect(sheet.getByRole('img', { name: 'Luminance over time' })).toBeVisible()
+  await sheet.getByRole('button', { name: 'Close' }).click()
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    item(page).getByRole('link', { name: 'Download' }).click(),
+  ])
+  expect(download.suggestedFilename()).toMatch(/\.mov$/)
+})
+
+test('of a lossless file nothing differs; footage of one’s own lies beneath', async ({ page }) => {
+  const id = await rendered(page, { format: 'apng', from: 40, to: 46, scale: 0.5 })
+  await page.goto(`/renders/${id}`)
+  const canvas = page.locator('canvas')
+  await page.getByRole('radio', { name: 'Difference' }).click()
+  await expect(page.getByRole('status')).toHaveText('This frame is the same, over this footage', { timeout: 30_000 })
+  await page.getByRole('radio', { name: 'The file' }).click()
+  await expect(canvas).toHaveAttribute('data-shown', /^file /)
+  // Above the lower third nothing but footage is seen.
+  const dusk = await middle(page)
+  await page.locator('[data-test=footage]').setInputFiles('public/footage/bright-fog.webm')
+  await expect.poll(async () => (await middle(page))[2]! - dusk[2]!).toBeGreaterThan(60)
+  await page.getByLabel('Begins at').fill('2')
+  await page.getByRole('slider', { name: 'Moment' }).fill('0')
+  await expect(page.locator('footer')).toContainText('footage alone')
+})
+
+test('Chromium plays the WebM over red and over green as it was read', async ({ page }) => {
+  const id = await rendered(page, { format: 'webm', from: 30, to: 42, scale: 0.5 })
+  await page.goto('/mark.svg')
+  const worst = await page.evaluate(async (render) => {
+    const video = document.createElement('video')
+    video.muted = true
+    video.src = `/api/renders/${render}/files/0`
+    await new Promise((go) => video.addEventListener('loadeddata', go, { once: true }))
+    const canvas = new OffscreenCanvas(video.videoWidth, video.videoHeight)
+    const context = canvas.getContext('2d', { willReadFrequently: true })!
+    const over = (colour: string, picture: CanvasImageSource) => {
+      context.fillStyle = colour
+      context.fillRect(0, 0, canvas.width, canvas.height)
+      context.drawImage(picture, 0, 0)
+      return context.getImageData(0, 0, canvas.width, canvas.height).data
+    }
+    const found: { mean: number; far: number }[] = []
+    for (const frame of [0, 5, 11]) {
+      const there = new Promise((go) => video.addEventListener('seeked', go, { once: true }))
+      video.currentTime = (frame + 0.5) / 25
+      await there
+      const png = await (await fetch(`/api/renders/${render}/as-read/${frame}`)).blob()
+      const read = await createImageBitmap(png)
+      for (const colour of ['#ff0000', '#00ff00']) {
+        const played = over(colour, video)
+        const wanted = over(colour, read)
+        let [sum, far] = [0, 0]
+        for (let i = 0; i < played.length; i++) {
+          const off = Math.abs(played[i]! - wanted[i]!)
+          sum += off
+          if (off > 48) far++
+        }
+        found.push({ mean: sum / played.length, far: far / played.length })
+      }
+    }
+    return found
+  }, id)
+  // Chromas are filled in between their pixels by Chromium, and stand for four of them here: edges differ, nothing else does.
+  for (const { mean, far } of worst) {
+    expect(mean).toBeLessThan(0.5)
+    expect(far).toBeLessThan(0.004)
+  }
+})

@@ -1,0 +1,82 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { RowHolder } from '#core/kernels/hold'
+import { PlaneRows } from '#core/kernels/plane-rows'
+
+const WIDTH = 37
+
+test.each([
+  [Uint8Array, 255],
+  [Uint16Array, 65_535],
+  [Float32Array, 1],
+] as const)('%p: rows are held as plain arithmetic holds them', (Values, top) => {
+  const rows = new RowHolder(WIDTH)
+  const value = fc.integer({ min: 0, max: 255 })
+  const row = fc.array(value, { minLength: WIDTH * 4, maxLength: WIDTH * 4 })
+  fc.assert(
+    fc.property(row, row, (made, read) => {
+      const meant = Values.from(made.map((one) => (one < 40 ? 0 : (one / 255) * top)))
+      const found = Float32Array.from(read.map((one) => one / 255))
+      const most = [0, 0, 0, 0]
+      const sum = [0, 0, 0, 0]
+      let inked = 0
+      for (let x = 0; x < WIDTH; x++) {
+        const isInked = meant[x * 4 + 3] !== 0
+        if (isInked) inked++
+        for (let c = isInked ? 0 : 3; c < 4; c++) {
+          const off = Math.abs(meant[x * 4 + c]! / top - found[x * 4 + c]!)
+          most[c] = Math.max(most[c]!, off)
+          sum[c]! += off
+        }
+      }
+      const held = rows.hold(meant, 0, 1 / top, found)
+      expect(held.inked).toBe(inked)
+      for (let c = 0; c < 4; c++) {
+        expect(held.most[c]).toBeCloseTo(most[c]!, 5)
+        expect(held.sum[c]).toBeCloseTo(sum[c]!, 4)
+      }
+    }),
+    { numRuns: 60 },
+  )
+})
+
+describe('planes to RGB', () => {
+  const levels = { from: 0, zero: 16, scale: 1 / 219, middle: 128, chromaScale: 1 / 224, top: 1 / 255 }
+
+  test('the bars of 75 % and white are those of BT.709 in 8 bits', () => {
+    // ITU-R BT.709-6 §5 with 16 to 235 and 16 to 240: white, yellow, cyan, green, magenta, red, blue, as handbooks round them.
+    const bars: [number, number, number, readonly number[]][] = [
+      [235, 128, 128, [1, 1, 1]],
+      [168, 44, 136, [0.75, 0.75, 0]],
+      [145, 147, 44, [0, 0.75, 0.75]],
+      [133, 63, 52, [0, 0.75, 0]],
+      [63, 193, 204, [0.75, 0, 0.75]],
+      [51, 109, 212, [0.75, 0, 0]],
+      [28, 212, 120, [0, 0, 0.75]],
+    ]
+    const part = (at: 0 | 1 | 2) => Uint8Array.from(bars.map((bar) => bar[at]))
+    const rows = new PlaneRows(bars.length)
+    const made = rows.convert({ y: part(0), chromas: [part(1), part(2)], alpha: null }, { ...levels, across: 0 })
+    bars.forEach(([, , , colour], i) => {
+      colour.forEach((value, c) => expect(Math.abs(made[i * 4 + c]! - value)).toBeLessThan(0.01))
+      expect(made[i * 4 + 3]).toBe(1)
+    })
+  })
+
+  test('chromas that are shared stand for both of their pixels; greys have none', () => {
+    const rows = new PlaneRows(5)
+    const y = Uint16Array.of(16, 70, 124, 178, 235)
+    const alpha = Uint16Array.of(0, 51, 102, 204, 255)
+    const chromas = [Uint16Array.of(128, 60, 200), Uint16Array.of(140, 128, 90)] as const
+    const made = rows.convert({ y, chromas, alpha }, { ...levels, across: 1 }).slice()
+    for (let x = 0; x < 5; x++) {
+      const luma = (y[x]! - 16) / 219
+      const [b, r] = chromas.map((values) => (values[x >> 1]! - 128) / 224) as [number, number]
+      const wanted = [luma + 1.5748 * r, luma - 0.1873 * b - 0.4681 * r, luma + 1.8556 * b, alpha[x]! / 255]
+      wanted.forEach((value, c) => expect(made[x * 4 + c]).toBeCloseTo(value, 5))
+    }
+    const grey = rows.convert({ y, chromas: null, alpha: null }, { ...levels, across: 0 })
+    expect(grey[4 * 4]).toBeCloseTo(1, 5)
+    expect(grey[4 * 4 + 2]).toBe(grey[4 * 4])
+  })
+})
