@@ -47,7 +47,7 @@ async function together(card: Card, fonts: Map<string, Uint8Array>, format: (typ
   const planned = planFor(card, options, { paths: [halfOf(path)], stem: 'x' })
   const { plan, shown } = planned
   const writer = await SegmentWriter.create(join(FOLDER, 'segment'))
-  let started = performance.now()
+  const started = performance.now()
   for await (const { pixels } of renderFrames({ card, fonts, form: plan.form, frames: shown, threads: THREADS })) {
     // What is kept for the check is part of making it.
     await writer.add(shown[writer.count]!, pixels)
@@ -71,7 +71,6 @@ async function together(card: Card, fonts: Map<string, Uint8Array>, format: (typ
   })
   await segment.close()
   const encoder = alone.report.seconds.render * 1000
-  started = performance.now()
   const { report } = await renderFile({ card, fonts, options, paths: [path], stem: 'x', threads: THREADS })
   const whole = report.seconds.render * 1000
   const check = report.seconds.check * 1000

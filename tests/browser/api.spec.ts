@@ -91,6 +91,19 @@ test('a program makes a card, proves it, renders it and takes the file away', as
   await ask('patch', '/renders/{id}', render as never, { kept: true })
   const file = await page.request.get(`/api/renders/${render.id}/files/0`)
   expect((await file.body()).subarray(1, 4).toString()).toBe('PNG')
+  const whole = await file.body()
+  const part = async (range: string) => {
+    const response = await page.request.get(`/api/renders/${render.id}/files/0`, { headers: { range } })
+    return [response.status(), response.headers()['content-range'], (await response.body()).toString('hex')]
+  }
+  const size = whole.length
+  expect(await part('bytes=4-7')).toEqual([206, `bytes 4-7/${size}`, whole.subarray(4, 8).toString('hex')])
+  expect(await part('bytes=-3')).toEqual([
+    206,
+    `bytes ${size - 3}-${size - 1}/${size}`,
+    whole.subarray(-3).toString('hex'),
+  ])
+  expect((await part(`bytes=${size}-`))[0]).toBe(416)
   const small = await page.request.get(`/api/renders/${render.id}/small`)
   expect((await small.body()).subarray(8, 12).toString()).toBe('WEBP')
   for (const path of ['/fonts', '/pictures', '/sequences', '/seals', '/workers', '/tokens', '/health']) {
