@@ -2,10 +2,11 @@ import { and, eq, inArray, isNotNull, lt, sql } from 'drizzle-orm'
 import type { Database } from '../database/connect'
 import { renderRuns, renders } from '../database/schema'
 import { CLEANING } from './cleaning-rule'
-import { removeFiles } from './files'
+import { removeFiles, removeRead } from './files'
 
 /** Cleans by the rule that the press room shows. */
 export async function cleanUp(database: Database, storage: string): Promise<void> {
+  await removeRead(storage, CLEANING.hours)
   const old = await database
     .delete(renders)
     .where(

@@ -1,4 +1,4 @@
-import { readdir, rm } from 'node:fs/promises'
+import { readdir, rm, stat } from 'node:fs/promises'
 import { join, resolve } from 'node:path'
 import type { RunTry } from './queue/work-list'
 
@@ -23,11 +23,24 @@ export const removeSegments = (storage: string, id: string): Promise<void> => re
 export const removePressed = (storage: string, id: string): Promise<void> =>
   removeWhere(storage, id, (name) => !isSegment(name))
 
-const isSegment = (name: string) => /\.run-\d+\.\d+\.frames(\.part)?$/.test(name)
+/** Half ones and those that are being sent too. */
+const isSegment = (name: string) => /\.run-\d+\.\d+\.frames(\.|$)/.test(name)
 
 async function removeWhere(storage: string, id: string, goes: (name: string) => boolean): Promise<void> {
   const folder = rendersFolder(storage)
   const names = await readdir(folder).catch(() => [])
   const gone = names.filter((name) => name.startsWith(`${id}.`) && goes(name))
   await Promise.all(gone.map((name) => rm(join(folder, name), { force: true, recursive: true })))
+}
+
+/** Removes what stand-in edits have read of renders and nobody has looked at for so many hours. */
+export async function removeRead(storage: string, hours: number): Promise<void> {
+  const folder = rendersFolder(storage)
+  for (const name of await readdir(folder).catch(() => [])) {
+    if (!name.endsWith('.read')) continue
+    const found = await stat(join(folder, name)).catch(() => null)
+    if (found && Date.now() - found.mtimeMs > hours * 60 * 60 * 1000) {
+      await rm(join(folder, name), { force: true, recursive: true })
+    }
+  }
 }

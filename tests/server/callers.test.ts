@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
-import { callerFault } from '#server/rim/callers'
+import { callerFault, isLoopback } from '#server/rim/callers'
+import { bearer, newToken, tokenHash } from '#server/rim/tokens'
 import { contentPolicy } from '#server/rim/policy'
 
 const code = (host: string | undefined, method = 'GET', origin?: string, allowed: string[] = []) =>
@@ -44,4 +45,24 @@ test('the policy of pages lets scripts in by hash alone', () => {
   expect(policy).toContain("script-src 'self' 'wasm-unsafe-eval' 'sha256-abc='")
   expect(policy).not.toMatch(/script-src[^;]*('unsafe-inline'|'unsafe-eval'|https?:|\*)/)
   expect(policy).toContain("frame-ancestors 'none'")
+})
+
+test('a token is asked for by every name but the machine’s own', () => {
+  for (const host of ['localhost', 'localhost:3000', '127.0.0.1:80', '127.9.9.9', '[::1]:3000']) {
+    expect([host, isLoopback(host)]).toEqual([host, true])
+  }
+  for (const host of ['studio.example', '10.0.0.7:3000', '127.0.0.1.example', 'localhost.example', '', undefined]) {
+    expect([host, isLoopback(host)]).toEqual([host, false])
+  }
+})
+
+test('tokens are read as RFC 6750 writes them, are never the same, and are kept as SHA-256', () => {
+  // FIPS 180-2, appendix B.1.
+  expect(tokenHash('abc')).toBe('ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad')
+  const token = newToken()
+  expect(bearer(`Bearer ${token}`)).toBe(token)
+  expect(bearer(`bearer   ${token} `)).toBe(token)
+  for (const header of [undefined, '', token, 'Basic abc', 'Bearer', 'Bearer a b']) expect(bearer(header)).toBeNull()
+  expect(new Set(Array.from({ length: 100 }, newToken)).size).toBe(100)
+  expect(token.length).toBeGreaterThan(32)
 })

@@ -1,19 +1,20 @@
 <script setup lang="ts">
-import { mdiPause, mdiPlay, mdiSkipNext, mdiSkipPrevious } from '@mdi/js'
 import { useEventListener, useRafFn, useResizeObserver, useTitle } from '@vueuse/core'
 import { computed, onMounted, onScopeDispose, ref, shallowRef, watch } from 'vue'
 import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import { deliveryOf } from '#core/formats/deliveries/table'
 import { perSecond } from '#core/values/rate'
+import EditTools from '~/components/edit/EditTools.vue'
+import EditTransport from '~/components/edit/EditTransport.vue'
 import PlaceBar from '~/components/shell/PlaceBar.vue'
 import { api, faultOf } from '~/composables/api'
-import { chosenFiles } from '~/composables/chosen-file'
 import { useEditFrames } from '~/composables/edit-frames'
 import type { EditLook } from '~/composables/edit-picture'
-import { drawEdit, EDIT_LOOKS } from '~/composables/edit-picture'
+import { drawEdit } from '~/composables/edit-picture'
 import { followPointer } from '~/composables/follow-pointer'
 import { FOOTAGE, useFootage } from '~/composables/footage'
+import { useProgramme } from '~/composables/programme'
 import { aboutRender } from '~/composables/render-words'
 import type { RenderRow } from '~/stores/renders'
 import { forgetCard, pictureOf, setCard } from '~/workers/engine-pool'
@@ -27,49 +28,30 @@ useTitle(computed(() => `${row.value?.name ?? 'Edit'} · Wax Ribbon`))
 
 const canvas = ref<HTMLCanvasElement>()
 const room = ref<HTMLElement>()
-/** Of the stage, in pixels of the page. */
-const size = ref({ width: 960, height: 540 })
-const {
-  about,
-  fault: unread,
-  ahead,
-  small,
-  own,
-  retry,
-} = useEditFrames(id, () => Math.round(size.value.width * window.devicePixelRatio))
+const roomSize = ref({ width: 960, height: 540 })
+const pixelsAcross = () => Math.round(size.value.width * window.devicePixelRatio)
+const { about, fault: unread, ahead, small, own, retry } = useEditFrames(id, pixelsAcross)
 const { video, duration, broken, choose, bring, play, seek } = useFootage()
-
-const look = ref<EditLook>('file')
-const split = ref(0.5)
-const footage = ref<string>('dusk-water')
-const picker = ref<HTMLInputElement>()
-/** Seconds of the footage at which the title begins. */
-const inPoint = ref(1)
-const loops = ref(true)
-const playing = ref(false)
-/** Frames of the programme. */
-const now = ref(0)
-const difference = ref<number | null>(null)
-const engineName = `edit-${id}`
 
 const rate = computed(() => (row.value ? perSecond(row.value.rate) : 25))
 const count = computed(() => about.value?.order.length ?? 0)
-const total = computed(() =>
-  Math.max(1, Math.ceil(Math.max(duration.value ?? 0, inPoint.value + count.value / rate.value + 1) * rate.value)),
-)
-/** Which of the file's frames is over the footage now; null before it begins and after it has ended. */
-const place = computed(() => {
-  const since = now.value - Math.round(inPoint.value * rate.value)
-  if (count.value === 0 || since < 0) return null
-  return loops.value ? since % count.value : since < count.value ? since : null
-})
+const { inPoint, loops, now, first, total, span, place, go } = useProgramme(rate, count, duration)
+
+const look = ref<EditLook>('file')
+const split = ref(0.5)
+const playing = ref(false)
+const difference = ref<number | null>(null)
+const engineName = `edit-${id}`
 const solid = computed(() => row.value !== null && deliveryOf(row.value.options.format).alpha === 'none')
-/** What has no transparency shows its own backdrop: there is nothing to hold it against. */
-const looks = computed(() => (solid.value ? EDIT_LOOKS.slice(0, 1) : EDIT_LOOKS))
-const seconds = (frames: number) => (frames / rate.value).toFixed(2)
+/** Of the picture, as large as it goes into the room, in pixels of the page. */
+const size = computed(() => {
+  const frame = about.value ?? { width: 16, height: 9 }
+  const fit = Math.min(roomSize.value.width / frame.width, roomSize.value.height / frame.height)
+  return { width: Math.floor(frame.width * fit), height: Math.floor(frame.height * fit) }
+})
 
 onMounted(async () => {
-  choose(footage.value)
+  choose(FOOTAGE[0].id)
   try {
     const [found, document] = await Promise.all([
       api<RenderRow>(`/renders/${id}`),
@@ -78,24 +60,15 @@ onMounted(async () => {
     row.value = found
     setCard(engineName, document)
     // Where most cards are whole: the middle.
-    now.value = Math.round(inPoint.value * rate.value + found.framesTotal / 2)
+    now.value = Math.round(first.value + found.framesTotal / 2)
   } catch (error) {
     fault.value = faultOf(error)
   }
 })
 onScopeDispose(() => forgetCard(engineName))
-
 useResizeObserver(room, ([entry]) => {
-  const frame = about.value ?? { width: 16, height: 9 }
   const { width, height } = entry!.contentRect
-  const fit = Math.min(width / frame.width, height / frame.height)
-  size.value = { width: Math.floor(frame.width * fit), height: Math.floor(frame.height * fit) }
-})
-watch(about, (found, before) => {
-  if (!found || before) return
-  const { width, height } = room.value!.getBoundingClientRect()
-  const fit = Math.min(width / found.width, height / found.height)
-  size.value = { width: Math.floor(found.width * fit), height: Math.floor(found.height * fit) }
+  roomSize.value = { width, height }
 })
 
 function resize(width: number, height: number) {
@@ -108,7 +81,7 @@ function resize(width: number, height: number) {
 /** What plays is drawn as large as it is seen. */
 function drawPlaying() {
   if (!canvas.value || !about.value) return
-  const across = Math.min(about.value.width, Math.round(size.value.width * window.devicePixelRatio))
+  const across = Math.min(about.value.width, pixelsAcross())
   resize(across, Math.round((across * about.value.height) / about.value.width))
   const file = place.value === null ? null : small(place.value)
   drawEdit(canvas.value.getContext('2d')!, 'file', { footage: video, file, engine: null }, split.value)
@@ -122,18 +95,19 @@ async function drawStill() {
   const mine = ++drawing
   const at = place.value
   const wanted = look.value
+  const frame = now.value
   const engineFrame = at === null || wanted === 'file' ? null : about.value.order[at]!
   const [file, shown] = await Promise.all([
     at === null ? null : own(at),
     engineFrame === null ? null : pictureOf(engineName, engineFrame, { scale: row.value.options.scale }),
-    seek((now.value + 0.5) / rate.value),
+    seek((frame + 0.5) / rate.value),
   ])
   const engine = shown && 'bitmap' in shown ? shown.bitmap : null
   if (mine === drawing && !playing.value) {
     resize(about.value.width, about.value.height)
     const layers = { footage: video, file, engine }
     difference.value = drawEdit(canvas.value.getContext('2d')!, wanted, layers, split.value)
-    canvas.value.dataset.shown = `${wanted} ${now.value}`
+    canvas.value.dataset.shown = `${wanted} ${frame}`
   }
   engine?.close()
 }
@@ -141,8 +115,7 @@ async function drawStill() {
 let began = { time: 0, frame: 0 }
 const clock = useRafFn(
   ({ timestamp }) => {
-    const passed = Math.floor(((timestamp - began.time) / 1000) * rate.value)
-    const next = began.frame + Math.max(0, passed)
+    const next = began.frame + Math.max(0, Math.floor(((timestamp - began.time) / 1000) * rate.value))
     if (next >= total.value) {
       began = { time: timestamp, frame: 0 }
       void play(0)
@@ -167,35 +140,19 @@ watch(playing, (on) => {
   void play(now.value / rate.value)
   clock.resume()
 })
-watch([about, row, now, look, split, inPoint, loops, duration], () => {
+watch([about, row, now, look, split, first, loops, duration], () => {
   if (playing.value) return
   ahead(place.value ?? 0)
   void drawStill()
 })
-video.addEventListener('loadeddata', () => void drawStill())
+useEventListener(video, 'loadeddata', () => void drawStill())
 watch(look, (to) => {
   if (to !== 'file') playing.value = false
 })
 
 function step(frames: number) {
   playing.value = false
-  now.value = Math.min(total.value - 1, Math.max(0, now.value + frames))
-}
-
-function chooseFootage(chosen: string) {
-  if (chosen === 'own') {
-    picker.value?.click()
-    return
-  }
-  footage.value = chosen
-  choose(chosen)
-}
-
-function brought(event: Event) {
-  const [file] = chosenFiles(event)
-  if (!file) return
-  footage.value = 'own'
-  bring(file)
+  go(now.value + frames)
 }
 
 function drag(event: PointerEvent) {
@@ -215,6 +172,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   else return
   event.preventDefault()
 })
+
 const reading = computed(() => {
   const found = about.value
   if (!found) return 'Reading the file'
@@ -230,39 +188,14 @@ const reading = computed(() => {
       </div>
       <NuxtLink class="plain-button back" to="/renders">Back to the press room</NuxtLink>
     </PlaceBar>
-    <div class="tools">
-      <div class="looks" role="radiogroup" aria-label="What is shown">
-        <button
-          v-for="one in looks"
-          :key="one.id"
-          type="button"
-          role="radio"
-          :aria-checked="look === one.id"
-          :title="one.help"
-          @click="look = one.id"
-        >
-          {{ one.label }}
-        </button>
-      </div>
-      <span v-if="difference !== null" class="said" role="status">
-        {{ difference === 0 ? 'This frame is the same, over this footage' : `Off by ${difference} of 255 at most` }}
-      </span>
-      <span v-else-if="solid" class="said">This file has no transparency: it covers the footage.</span>
-      <span v-else-if="reading" class="said" role="status">{{ reading }}</span>
-      <span class="gap" />
-      <label
-        >Over
-        <select
-          class="plain-field"
-          :value="footage"
-          @change="chooseFootage(($event.target as HTMLSelectElement).value)"
-        >
-          <option v-for="one in FOOTAGE" :key="one.id" :value="one.id">{{ one.label }}</option>
-          <option value="own">Footage of my own…</option>
-        </select>
-      </label>
-      <input ref="picker" type="file" accept="video/*" hidden data-test="footage" @change="brought" />
-    </div>
+    <EditTools
+      v-model="look"
+      :solid="solid"
+      :difference="difference"
+      :reading="reading"
+      @footage="choose"
+      @bring="bring"
+    />
     <p v-if="fault ?? unread" class="warn" role="alert">
       {{ (fault ?? unread)!.message }} {{ (fault ?? unread)!.remedy }}
       <button v-if="unread" class="plain-button" @click="retry">Try again</button>
@@ -279,41 +212,18 @@ const reading = computed(() => {
         @pointerdown="drag"
       />
     </div>
-    <footer>
-      <button class="icon-button" aria-label="One frame back" @click="step(-1)">
-        <VIcon :icon="mdiSkipPrevious" size="20" />
-      </button>
-      <button class="icon-button" :aria-label="playing ? 'Pause' : 'Play'" @click="playing = !playing">
-        <VIcon :icon="playing ? mdiPause : mdiPlay" size="22" />
-      </button>
-      <button class="icon-button" aria-label="One frame on" @click="step(1)">
-        <VIcon :icon="mdiSkipNext" size="20" />
-      </button>
-      <span class="time">{{ seconds(now) }} s</span>
-      <span class="quiet frame">{{ place === null ? 'footage alone' : `frame ${place} of the file` }}</span>
-      <div class="line">
-        <span
-          class="title"
-          :style="{
-            left: `${(Math.round(inPoint * rate) / total) * 100}%`,
-            width: `${((loops ? total : Math.min(total, Math.round(inPoint * rate) + count)) / total - Math.round(inPoint * rate) / total) * 100}%`,
-          }"
-        />
-        <input
-          v-model.number="now"
-          type="range"
-          min="0"
-          :max="total - 1"
-          step="1"
-          aria-label="Moment"
-          @pointerdown="playing = false"
-        />
-      </div>
-      <label title="At which second of the footage the title begins"
-        >Begins at <input v-model.number="inPoint" class="plain-field" type="number" min="0" max="60" step="0.04" /> s
-      </label>
-      <label><input v-model="loops" type="checkbox" /> loops</label>
-    </footer>
+    <EditTransport
+      v-model:now="now"
+      v-model:playing="playing"
+      v-model:in-point="inPoint"
+      v-model:loops="loops"
+      :total="total"
+      :rate="rate"
+      :span="span"
+      :place="place"
+      @step="step"
+      @go="go"
+    />
   </div>
 </template>
 
@@ -333,52 +243,6 @@ const reading = computed(() => {
   margin-left: auto;
   text-decoration: none;
 }
-.tools,
-footer {
-  display: flex;
-  gap: 12px;
-  align-items: center;
-  padding: 7px 14px;
-}
-.looks {
-  display: flex;
-  overflow: hidden;
-  border: 1px solid var(--line);
-  border-radius: 6px;
-}
-.looks button {
-  height: 28px;
-  padding: 0 12px;
-  font: inherit;
-  color: var(--ink-2);
-  cursor: pointer;
-  background: var(--raised);
-  border: 0;
-}
-.looks button + button {
-  border-left: 1px solid var(--line);
-}
-.looks button[aria-checked='true'] {
-  font-weight: 650;
-  color: var(--ink);
-  background: var(--teal-soft);
-}
-.said {
-  color: var(--ink-2);
-}
-.gap {
-  flex: 1;
-}
-label {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  color: var(--ink-2);
-  white-space: nowrap;
-}
-footer input[type='number'] {
-  width: 68px;
-}
 .room {
   display: grid;
   flex: 1;
@@ -394,59 +258,9 @@ canvas {
 canvas.split {
   cursor: ew-resize;
 }
-.time {
-  min-width: 56px;
-  font-weight: 650;
-}
-.frame {
-  min-width: 118px;
-}
-.line {
-  position: relative;
-  flex: 1;
-  height: 24px;
-  background: var(--paper-3);
-  border-radius: 4px;
-}
-.line .title {
-  position: absolute;
-  top: 0;
-  height: 24px;
-  pointer-events: none;
-  background: var(--teal-soft);
-  border-left: 3px solid var(--teal);
-  border-radius: 3px;
-}
-.line input {
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 24px;
-  margin: 0;
-  cursor: pointer;
-  appearance: none;
-  background: none;
-}
-.line input::-webkit-slider-runnable-track {
-  height: 24px;
-}
-.line input::-webkit-slider-thumb {
-  width: 4px;
-  height: 24px;
-  appearance: none;
-  background: var(--wax);
-  border-radius: 2px;
-}
-.line input::-moz-range-thumb {
-  width: 4px;
-  height: 24px;
-  background: var(--wax);
-  border: 0;
-  border-radius: 2px;
-}
 .warn {
-  margin: 0;
   padding: 4px 14px;
+  margin: 0;
   color: var(--wax);
 }
 </style>
