@@ -121,7 +121,7 @@ function save(card: ShelfCard, whole: boolean) {
     @drop.prevent="drop"
   >
     <PlaceBar>
-      <input v-model="search" class="search" type="search" placeholder="Find a card" aria-label="Find a card" />
+      <input v-model="search" class="place-search" type="search" placeholder="Find a card" aria-label="Find a card" />
       <button class="plain-button" @click="picker?.click()">Bring in…</button>
       <input
         ref="picker"
@@ -137,7 +137,7 @@ function save(card: ShelfCard, whole: boolean) {
     <main class="room">
       <div class="head">
         <h1>Cards</h1>
-        <select v-model="order" class="quiet" aria-label="Order of the cards">
+        <select v-model="order" class="quiet-choice" aria-label="Order of the cards">
           <option v-for="({ label }, id) in ORDERS" :key="id" :value="id">{{ label }}</option>
         </select>
       </div>
@@ -175,17 +175,6 @@ function save(card: ShelfCard, whole: boolean) {
   height: 100vh;
   background: var(--paper);
 }
-.search {
-  width: 240px;
-  height: 30px;
-  padding: 0 10px;
-  margin-left: auto;
-  font: inherit;
-  color: inherit;
-  background: var(--raised);
-  border: 1px solid var(--line);
-  border-radius: 6px;
-}
 .room {
   flex: 1;
   padding: 18px 26px 40px;
@@ -222,17 +211,6 @@ h1 {
 }
 .new:hover {
   border-color: var(--teal);
-}
-.head select {
-  padding: 2px 4px;
-  font: inherit;
-  color: var(--ink-2);
-  background: none;
-  border: 1px solid transparent;
-  border-radius: 5px;
-}
-.head select:hover {
-  border-color: var(--line);
 }
 .dragging .room {
   outline: 3px dashed var(--teal);

@@ -1,12 +1,9 @@
 import { execFileSync } from 'node:child_process'
-import { mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
-import { join, resolve } from 'node:path'
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { beforeAll, describe, expect, test } from '@jest/globals'
 import { eq, sql } from 'drizzle-orm'
-import { migrate } from 'drizzle-orm/postgres-js/migrator'
-import { runMigrations } from 'graphile-worker'
 import { expectOptions } from '#core/formats/deliveries/render-options'
-import { connect } from '#server/database/connect'
 import { cardTurns, renderRuns, renders } from '#server/database/schema'
 import { cleanUp } from '#server/renders/cleaning'
 import { rendersFolder } from '#server/renders/files'
@@ -18,64 +15,36 @@ import { beatRun, failRun, finishRun, giveBack, takeRun } from '#server/renders/
 import { renderFile } from '#server/renders/render-file'
 import { runsHere } from '#server/renders/work/here'
 import { RunWorker } from '#server/renders/work/run-worker'
-import { startCluster } from '../../scripts/cluster.mjs'
-import { coat, emptyCard, solid, withBox } from '../support/engine'
+import { movingBox, ownDatabase } from '../support/database'
 
 // The queue: who gets which run, what comes of workers that die, and that the file is the same whoever made it.
 
-// PostgreSQL's own user must reach it: below the project, as for the application.
-const folder = resolve(`.wax/queue-${process.pid}`)
-mkdirSync(folder, { recursive: true })
+const own = ownDatabase('queue')
+const { folder } = own
 const storage = join(folder, 'storage')
-let cluster: Awaited<ReturnType<typeof startCluster>>
-let connection: ReturnType<typeof connect>
-
-beforeAll(async () => {
+beforeAll(() => {
   process.env.WAX_DISK_RESERVE = '0'
-  cluster = await startCluster(join(folder, 'database'))
-  connection = connect(cluster.url)
-  await migrate(connection.database, { migrationsFolder: 'server/database/migrations' })
-  await runMigrations({ connectionString: cluster.url })
-})
-afterAll(async () => {
-  await connection.client.end()
-  cluster.stop()
-  rmSync(folder, { recursive: true, force: true })
 })
 
-const card = withBox(
-  { ...emptyCard(320, 180, 40), name: 'Two workers' },
-  {
-    x: {
-      keys: [
-        { frame: 0, value: 40 },
-        { frame: 39, value: 280 },
-      ],
-    } as never,
-    y: 90,
-    width: 60,
-    height: 40,
-  },
-  { face: [coat('fill', 'f', { paint: solid('#F2A33C') })] },
-)
+const card = movingBox()
 
 const queued = (cardId: string, to = 40, document = card) => {
   const options = expectOptions({ format: to === 1 ? 'still' : 'png', from: 0, to })
-  return enqueue(connection.database, { cardId, name: card.name, document, options, revision: 1 })
+  return enqueue(own.connection.database, { cardId, name: card.name, document, options, revision: 1 })
 }
-const rowOf = async (id: string) => (await connection.database.select().from(renders).where(eq(renders.id, id)))[0]!
+const rowOf = async (id: string) => (await own.connection.database.select().from(renders).where(eq(renders.id, id)))[0]!
 const runsOf = (id: string) =>
-  connection.database.select().from(renderRuns).where(eq(renderRuns.renderId, id)).orderBy(renderRuns.index)
+  own.connection.database.select().from(renderRuns).where(eq(renderRuns.renderId, id)).orderBy(renderRuns.index)
 const filesOf = (id: string, place = storage) =>
   readdirSync(rendersFolder(place))
     .filter((name) => name.startsWith(`${id}.`))
     .sort()
-const press = (id: string, worker = 'presser', database = connection.database, place = storage) =>
+const press = (id: string, worker = 'presser', database = own.connection.database, place = storage) =>
   performPress({ database, storage: place, worker }, id)
 
 /** A worker with so many lanes, as long as some work goes on. */
 async function working<T>(work: () => Promise<T>, { lanes = 1, name = 'hand', place = storage } = {}): Promise<T> {
-  const source = await runsHere(connection, place, { id: name, name, place: 'here', lanes })
+  const source = await runsHere(own.connection, place, { id: name, name, place: 'here', lanes })
   const worker = new RunWorker(source, lanes, () => {})
   const working = worker.work()
   try {
@@ -90,12 +59,12 @@ async function working<T>(work: () => Promise<T>, { lanes = 1, name = 'hand', pl
 async function takenInOrder(worker: string, warm = false): Promise<string[]> {
   const taken: string[] = []
   for (;;) {
-    const run = await takeRun(connection.database, { worker, warm: warm ? (taken.at(-1) ?? null) : null })
+    const run = await takeRun(own.connection.database, { worker, warm: warm ? (taken.at(-1) ?? null) : null })
     if (!run) return taken
     taken.push(run.render)
   }
 }
-const emptied = () => connection.database.execute(sql`truncate ${renders}, ${cardTurns} cascade`)
+const emptied = () => own.connection.database.execute(sql`truncate ${renders}, ${cardTurns} cascade`)
 
 describe('runs', () => {
   test('are all frames, each once, whatever their number', () => {
@@ -113,7 +82,7 @@ describe('who gets the next run', () => {
     await emptied()
     await queued('long')
     const still = await queued('other', 1)
-    expect((await takeRun(connection.database, { worker: 'w', warm: null }))?.render).toBe(still)
+    expect((await takeRun(own.connection.database, { worker: 'w', warm: null }))?.render).toBe(still)
   })
 
   test('two cards share the worker by frames, and one with many renders has no more than one with a single one', async () => {
@@ -136,7 +105,7 @@ describe('who gets the next run', () => {
   test('a card that comes late neither waits for all others nor do they wait for it', async () => {
     await emptied()
     const long = await queued('a', 200, { ...card, length: 200 })
-    for (let i = 0; i < 20; i++) await takeRun(connection.database, { worker: 'w', warm: long })
+    for (let i = 0; i < 20; i++) await takeRun(own.connection.database, { worker: 'w', warm: long })
     const late = await queued('b', 200, { ...card, length: 200 })
     const order = await takenInOrder('w', true)
     const [first, second] = [order.slice(0, 24), order.slice(24, 48)]
@@ -147,7 +116,7 @@ describe('who gets the next run', () => {
     await emptied()
     await queued('a', 40)
     const runs = await Promise.all(
-      Array.from({ length: 12 }, (_, i) => takeRun(connection.database, { worker: `w${i}`, warm: null })),
+      Array.from({ length: 12 }, (_, i) => takeRun(own.connection.database, { worker: `w${i}`, warm: null })),
     )
     const indices = runs.flatMap((run) => run?.index ?? [])
     expect(new Set(indices).size).toBe(indices.length)
@@ -180,7 +149,7 @@ describe('a render', () => {
     // No frame is made yet: both wait.
     const first = press(id, 'first')
     await until(async () => (await rowOf(id)).worker === 'first')
-    await connection.database.update(renders).set({ worker: null }).where(eq(renders.id, id))
+    await own.connection.database.update(renders).set({ worker: null }).where(eq(renders.id, id))
     const second = press(id, 'second')
     await until(async () => (await rowOf(id)).worker === 'second')
     await working(() => Promise.all([first, second]))
@@ -190,7 +159,7 @@ describe('a render', () => {
   })
 
   test('that is finished and whose last answer was lost keeps its file', async () => {
-    const { database } = connection
+    const { database } = own.connection
     let lost = 0
     const update = (table: typeof renders) => ({
       set: (values: Partial<typeof renders.$inferInsert>) => {
@@ -218,12 +187,12 @@ describe('a render', () => {
 
   test('that is cancelled leaves nothing, and its workers let it go', async () => {
     const id = await queued('c')
-    const run = (await takeRun(connection.database, { worker: 'w', warm: null }))!
+    const run = (await takeRun(own.connection.database, { worker: 'w', warm: null }))!
     const pressing = press(id)
     await until(async () => (await rowOf(id)).worker !== null)
-    await connection.database.update(renders).set({ status: 'cancelled' }).where(eq(renders.id, id))
-    expect(await beatRun(connection.database, 'w', run, 1)).toBe(false)
-    expect(await finishRun(connection.database, 'w', run, 'name')).toBe(false)
+    await own.connection.database.update(renders).set({ status: 'cancelled' }).where(eq(renders.id, id))
+    expect(await beatRun(own.connection.database, 'w', run, 1)).toBe(false)
+    expect(await finishRun(own.connection.database, 'w', run, 'name')).toBe(false)
     await pressing
     expect([(await rowOf(id)).status, filesOf(id)]).toEqual(['cancelled', []])
   })
@@ -235,46 +204,49 @@ describe('workers that die', () => {
   test('lose the run that they were at, and no other; a come-back finds it another’s', async () => {
     await emptied()
     const id = await queued('c')
-    const dead = (await takeRun(connection.database, { worker: 'dead', warm: null }))!
-    const living = (await takeRun(connection.database, { worker: 'living', warm: null }))!
-    await connection.database.update(renderRuns).set(silent).where(eq(renderRuns.worker, 'dead'))
-    await releaseSilent(connection.database)
+    const dead = (await takeRun(own.connection.database, { worker: 'dead', warm: null }))!
+    const living = (await takeRun(own.connection.database, { worker: 'living', warm: null }))!
+    await own.connection.database.update(renderRuns).set(silent).where(eq(renderRuns.worker, 'dead'))
+    await releaseSilent(own.connection.database)
     expect((await runsOf(id)).slice(0, 2).map(({ state }) => state)).toEqual(['waiting', 'running'])
-    const again = (await takeRun(connection.database, { worker: 'next', warm: null }))!
+    const again = (await takeRun(own.connection.database, { worker: 'next', warm: null }))!
     expect(again).toEqual({ ...dead, attempt: 2 })
-    expect(await finishRun(connection.database, 'dead', dead, 'of the dead')).toBe(false)
-    expect(await finishRun(connection.database, 'next', again, 'of the next')).toBe(true)
-    expect(await finishRun(connection.database, 'living', living, 'of the living')).toBe(true)
+    expect(await finishRun(own.connection.database, 'dead', dead, 'of the dead')).toBe(false)
+    expect(await finishRun(own.connection.database, 'next', again, 'of the next')).toBe(true)
+    expect(await finishRun(own.connection.database, 'living', living, 'of the living')).toBe(true)
     expect((await runsOf(id)).slice(0, 2).map(({ segment }) => segment)).toEqual(['of the next', 'of the living'])
     // Handed in a second time, as when the answer was lost.
-    expect(await finishRun(connection.database, 'next', again, 'of the next')).toBe(true)
+    expect(await finishRun(own.connection.database, 'next', again, 'of the next')).toBe(true)
   })
 
   test('three times at the same run end the render, with a clear word; going on begins there', async () => {
     await emptied()
     const id = await queued('c')
     for (let attempt = 1; attempt <= 3; attempt++) {
-      expect(await takeRun(connection.database, { worker: 'dead', warm: null })).toMatchObject({ index: 0, attempt })
-      await connection.database.update(renderRuns).set(silent).where(eq(renderRuns.worker, 'dead'))
-      await releaseSilent(connection.database)
+      expect(await takeRun(own.connection.database, { worker: 'dead', warm: null })).toMatchObject({
+        index: 0,
+        attempt,
+      })
+      await own.connection.database.update(renderRuns).set(silent).where(eq(renderRuns.worker, 'dead'))
+      await releaseSilent(own.connection.database)
     }
     expect(await rowOf(id)).toMatchObject({ status: 'failed', fault: { code: 'worker-lost' } })
-    expect(await takeRun(connection.database, { worker: 'living', warm: null })).toBeNull()
+    expect(await takeRun(own.connection.database, { worker: 'living', warm: null })).toBeNull()
   })
 
   test('while they press leave it to the next; a job that was lost is asked for again', async () => {
     await emptied()
-    await connection.database.execute(sql`delete from graphile_worker._private_jobs`)
+    await own.connection.database.execute(sql`delete from graphile_worker._private_jobs`)
     const id = await queued('c')
-    await connection.database.update(renders).set({ worker: 'dead', attempts: 1, ...silent })
+    await own.connection.database.update(renders).set({ worker: 'dead', attempts: 1, ...silent })
     mkdirSync(rendersFolder(storage), { recursive: true })
     for (const name of ['1.file.part.zip', '1.small.webp']) {
       writeFileSync(join(rendersFolder(storage), `${id}.${name}`), 'half')
     }
-    await connection.database.execute(sql`delete from graphile_worker._private_jobs`)
-    await releaseSilent(connection.database)
+    await own.connection.database.execute(sql`delete from graphile_worker._private_jobs`)
+    await releaseSilent(own.connection.database)
     expect(await rowOf(id)).toMatchObject({ worker: null, status: 'queued' })
-    const jobs = await connection.database.execute(sql`select key from graphile_worker.jobs`)
+    const jobs = await own.connection.database.execute(sql`select key from graphile_worker.jobs`)
     expect(jobs.map(({ key }) => key)).toEqual([id])
     await working(() => press(id))
     expect((await rowOf(id)).status).toBe('done')
@@ -285,13 +257,13 @@ describe('workers that die', () => {
     await emptied()
     const id = await queued('c')
     const fault = { code: 'render', place: 'render', message: 'It stopped.', remedy: 'Try again.' }
-    const run = (await takeRun(connection.database, { worker: 'w', warm: null }))!
-    await failRun(connection.database, 'w', run, fault, false)
+    const run = (await takeRun(own.connection.database, { worker: 'w', warm: null }))!
+    await failRun(own.connection.database, 'w', run, fault, false)
     expect((await runsOf(id))[0]).toMatchObject({ state: 'waiting', attempts: 1 })
-    const second = (await takeRun(connection.database, { worker: 'w', warm: null }))!
-    await giveBack(connection.database, 'w', second)
-    const third = (await takeRun(connection.database, { worker: 'w', warm: null }))!
-    await failRun(connection.database, 'w', third, fault, true)
+    const second = (await takeRun(own.connection.database, { worker: 'w', warm: null }))!
+    await giveBack(own.connection.database, 'w', second)
+    const third = (await takeRun(own.connection.database, { worker: 'w', warm: null }))!
+    await failRun(own.connection.database, 'w', third, fault, true)
     expect(await rowOf(id)).toMatchObject({ status: 'failed', fault })
   })
 })
@@ -307,18 +279,18 @@ const isRoot = process.getuid?.() === 0
     execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=200k', 'tmpfs', rendersFolder(place)])
     try {
       const id = await queued('c')
-      await working(() => press(id, 'presser', connection.database, place), { place })
+      await working(() => press(id, 'presser', own.connection.database, place), { place })
       const row = await rowOf(id)
       expect(row).toMatchObject({ status: 'failed', fault: { code: 'disk-full' }, files: [] })
       const done = (await runsOf(id)).filter(({ state }) => state === 'done')
       expect(filesOf(id, place).filter((name) => !name.includes('.run-'))).toEqual([])
       expect(filesOf(id, place).filter((name) => name.includes('.run-')).length).toBe(done.length)
       execFileSync('mount', ['-o', 'remount,size=50m', rendersFolder(place)])
-      await connection.database
+      await own.connection.database
         .update(renders)
         .set({ status: 'queued', fault: null, worker: null, attempts: 0 })
         .where(eq(renders.id, id))
-      await working(() => press(id, 'presser', connection.database, place), { place })
+      await working(() => press(id, 'presser', own.connection.database, place), { place })
       expect(await rowOf(id)).toMatchObject({ status: 'done', report: { passed: true } })
       // What was done before was not done again.
       for (const { index } of done) expect((await runsOf(id))[index]!.attempts).toBe(1)
@@ -333,19 +305,19 @@ test('the rule of cleaning: old files go unless they are kept, and so do the fra
   const past = (days: number) => new Date(Date.now() - days * 24 * 60 * 60 * 1000)
   const [old, kept, recent, failed] = [await queued('a'), await queued('b'), await queued('c'), await queued('d')]
   const set = (id: string, values: Partial<typeof renders.$inferInsert>) =>
-    connection.database.update(renders).set(values).where(eq(renders.id, id))
+    own.connection.database.update(renders).set(values).where(eq(renders.id, id))
   await set(old, { status: 'done', finishedAt: past(31) })
   await set(kept, { status: 'done', finishedAt: past(31), kept: true })
   await set(recent, { status: 'done', finishedAt: past(29) })
   await set(failed, { status: 'failed', finishedAt: past(1.1) })
   for (const id of [old, kept, recent]) writeFileSync(join(rendersFolder(storage), `${id}.1.file.zip`), '')
   writeFileSync(join(rendersFolder(storage), `${failed}.run-0.1.frames`), '')
-  await connection.database
+  await own.connection.database
     .update(renderRuns)
     .set({ state: 'done', segment: `${failed}.run-0.1.frames` })
     .where(sql`${renderRuns.renderId} = ${failed} and ${renderRuns.index} = 0`)
-  await cleanUp(connection.database, storage)
-  const left = await connection.database.select({ id: renders.id }).from(renders)
+  await cleanUp(own.connection.database, storage)
+  const left = await own.connection.database.select({ id: renders.id }).from(renders)
   expect(new Set(left.map(({ id }) => id))).toEqual(new Set([kept, recent, failed]))
   expect([old, kept, recent, failed].map((id) => filesOf(id).length)).toEqual([0, 1, 1, 0])
   expect((await runsOf(failed))[0]).toMatchObject({ state: 'waiting', segment: null })

@@ -1,56 +1,21 @@
-import { mkdirSync, rmSync } from 'node:fs'
 import { pictureFile } from '#server/pictures/files'
 import { join } from 'node:path'
-import { afterAll, beforeAll, expect, test } from '@jest/globals'
+import { expect, test } from '@jest/globals'
 import { eq, sql } from 'drizzle-orm'
-import { migrate } from 'drizzle-orm/postgres-js/migrator'
-import { runMigrations } from 'graphile-worker'
 import { expectOptions } from '#core/formats/deliveries/render-options'
-import { connect } from '#server/database/connect'
 import { cards, pictures, renderRuns, renders, seals } from '#server/database/schema'
 import { bringUpToDate } from '#server/database/up-to-date'
-import { startCluster } from '../../scripts/cluster.mjs'
-import { coat, emptyCard, solid, withBox } from '../support/engine'
+import { movingBox, ownDatabase } from '../support/database'
 
 // What an older application left in the database.
 
-// PostgreSQL's own user must reach it: below the project, as for the application.
-const folder = `.wax/render-task-${process.pid}`
-mkdirSync(folder, { recursive: true })
-const storage = join(folder, 'storage')
-let cluster: Awaited<ReturnType<typeof startCluster>>
-let connection: ReturnType<typeof connect>
+const own = ownDatabase('older')
+const storage = join(own.folder, 'storage')
 
-beforeAll(async () => {
-  cluster = await startCluster(join(folder, 'database'))
-  connection = connect(cluster.url)
-  await migrate(connection.database, { migrationsFolder: 'server/database/migrations' })
-  await runMigrations({ connectionString: cluster.url })
-})
-afterAll(async () => {
-  await connection.client.end()
-  cluster.stop()
-  rmSync(folder, { recursive: true, force: true })
-})
-
-const card = withBox(
-  { ...emptyCard(320, 180, 40), name: 'Two workers' },
-  {
-    x: {
-      keys: [
-        { frame: 0, value: 40 },
-        { frame: 39, value: 280 },
-      ],
-    } as never,
-    y: 90,
-    width: 60,
-    height: 40,
-  },
-  { face: [coat('fill', 'f', { paint: solid('#F2A33C') })] },
-)
+const card = movingBox()
 
 test('documents that an older application saved get the form of today; broken ones stay as they are', async () => {
-  const { database } = connection
+  const { database } = own.connection
   // Before ranges and the steps of pieces came, and a seal without tags.
   const [piece] = card.pieces
   const older = Object.fromEntries(Object.entries(piece!).filter(([name]) => name !== 'steps' && name !== 'blurred'))

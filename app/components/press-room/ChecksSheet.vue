@@ -39,8 +39,8 @@ watch(open, async (now) => {
         programs use, and held against the frames as the engine made them.
         <template v-if="loses">What this form does not keep: {{ loses }}.</template>
       </p>
-      <p v-if="fault" class="bad" role="alert">{{ fault.message }} {{ fault.remedy }}</p>
-      <table v-if="report">
+      <p v-if="fault" class="fault-text" role="alert">{{ fault.message }} {{ fault.remedy }}</p>
+      <table v-if="report" class="plain-table">
         <thead>
           <tr>
             <th>Check</th>
@@ -49,7 +49,12 @@ watch(open, async (now) => {
           </tr>
         </thead>
         <tbody>
-          <tr v-for="check in report.checks" :key="check.name" :class="{ bad: !check.passed }" :data-check="check.name">
+          <tr
+            v-for="check in report.checks"
+            :key="check.name"
+            :class="{ 'fault-text': !check.passed }"
+            :data-check="check.name"
+          >
             <th>{{ check.label }}</th>
             <td>{{ check.found }}</td>
             <td class="quiet">{{ check.expected }}</td>
@@ -80,38 +85,9 @@ p {
 header p {
   margin-top: 4px;
 }
-table {
-  border-collapse: collapse;
-}
-th {
-  font-weight: 600;
-  text-align: left;
-}
-thead th {
-  font-size: 12px;
-  font-weight: 400;
-  color: var(--ink-2);
-}
-th,
-td {
-  padding: 5px 12px 5px 0;
-  vertical-align: top;
-  border-bottom: 1px solid var(--line);
-}
-.bad {
-  color: var(--wax);
-}
 ul {
   padding: 0;
   margin: 0;
   list-style: none;
-}
-.foot {
-  display: flex;
-  gap: 10px;
-  justify-content: flex-end;
-}
-a {
-  text-decoration: none;
 }
 </style>

@@ -55,7 +55,7 @@ async function begin(wish: RenderWish): Promise<Fault | null> {
     <section class="sheet dialog-sheet" aria-label="New render">
       <h2>Render which card?</h2>
       <input v-model="search" class="plain-field" type="search" placeholder="Find a card" aria-label="Find a card" />
-      <p v-if="fault" class="bad" role="alert">{{ fault.message }} {{ fault.remedy }}</p>
+      <p v-if="fault" class="fault-text" role="alert">{{ fault.message }} {{ fault.remedy }}</p>
       <ul>
         <li v-for="card in found" :key="card.id">
           <button type="button" @click="choose(card)">
@@ -111,9 +111,6 @@ li button:hover {
 }
 b {
   font-weight: 600;
-}
-.bad {
-  color: var(--wax);
 }
 p {
   margin: 0;

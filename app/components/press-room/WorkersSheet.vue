@@ -45,7 +45,7 @@ const day = (time: string) => new Date(time).toLocaleString(undefined, { dateSty
   <VDialog v-model="open" max-width="720">
     <section class="sheet dialog-sheet" aria-label="Workers">
       <h2>Workers</h2>
-      <p v-if="fault" class="bad" role="alert">{{ fault.message }} {{ fault.remedy }}</p>
+      <p v-if="fault" class="fault-text" role="alert">{{ fault.message }} {{ fault.remedy }}</p>
       <ul class="workers">
         <li v-for="worker in workers.list" :key="worker.id" :data-place="worker.place">
           <b>{{ worker.name }}</b>
@@ -75,7 +75,7 @@ const day = (time: string) => new Date(time).toLocaleString(undefined, { dateSty
         <b>This token is shown only now:</b> <code data-test="token">{{ made }}</code>
       </p>
       <pre><code>{{ command }}</code></pre>
-      <table v-if="workers.tokens.length > 0">
+      <table v-if="workers.tokens.length > 0" class="plain-table">
         <thead>
           <tr>
             <th>Token</th>
@@ -165,35 +165,7 @@ code {
   background: var(--teal-soft);
   border-radius: 4px;
 }
-table {
-  border-collapse: collapse;
-}
-th {
-  font-weight: 600;
-  text-align: left;
-}
-thead th {
-  font-size: 12px;
-  font-weight: 400;
-  color: var(--ink-2);
-}
-th,
-td {
-  padding: 4px 12px 4px 0;
-  border-bottom: 1px solid var(--line);
-}
 td:last-child {
   text-align: right;
-}
-.bad {
-  color: var(--wax);
-}
-.foot {
-  display: flex;
-  gap: 10px;
-  justify-content: flex-end;
-}
-a {
-  text-decoration: none;
 }
 </style>

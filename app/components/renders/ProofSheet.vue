@@ -286,9 +286,4 @@ li p button,
   margin: 0;
   color: var(--wax);
 }
-.foot {
-  display: flex;
-  gap: 10px;
-  justify-content: flex-end;
-}
 </style>

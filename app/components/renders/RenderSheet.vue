@@ -214,9 +214,4 @@ p {
 .warn {
   color: var(--wax);
 }
-.foot {
-  display: flex;
-  gap: 10px;
-  justify-content: flex-end;
-}
 </style>

@@ -109,7 +109,13 @@ const inWork = computed(() => renders.list.filter(isActive).length)
 <template>
   <div class="press">
     <PlaceBar>
-      <input v-model="search" class="search" type="search" placeholder="Find a render" aria-label="Find a render" />
+      <input
+        v-model="search"
+        class="place-search"
+        type="search"
+        placeholder="Find a render"
+        aria-label="Find a render"
+      />
       <button class="plain-button" @click="workersShown = true">{{ workers.words }}</button>
       <button class="wax-button" @click="making = true">New render</button>
     </PlaceBar>
@@ -118,11 +124,11 @@ const inWork = computed(() => renders.list.filter(isActive).length)
         <h1>Renders</h1>
         <span v-if="inWork > 0" class="quiet">{{ inWork }} in work</span>
         <span class="gap" />
-        <select v-model="order" class="quiet" aria-label="Order of the renders">
+        <select v-model="order" class="quiet-choice" aria-label="Order of the renders">
           <option value="time">newest first</option>
           <option value="card">by card</option>
         </select>
-        <select v-model="backdrop" class="quiet" aria-label="Backdrop of the pictures">
+        <select v-model="backdrop" class="quiet-choice" aria-label="Backdrop of the pictures">
           <option v-for="{ id, label } in BACKDROPS" :key="id" :value="id">over {{ label.toLowerCase() }}</option>
         </select>
       </div>
@@ -185,17 +191,6 @@ const inWork = computed(() => renders.list.filter(isActive).length)
   height: 100vh;
   background: var(--paper);
 }
-.search {
-  width: 220px;
-  height: 30px;
-  padding: 0 10px;
-  margin-left: auto;
-  font: inherit;
-  color: inherit;
-  background: var(--raised);
-  border: 1px solid var(--line);
-  border-radius: 6px;
-}
 .room {
   flex: 1;
   padding: 18px 26px 40px;
@@ -214,17 +209,6 @@ h1 {
   margin: 0;
   font-size: 17px;
   font-weight: 650;
-}
-.head select {
-  padding: 2px 4px;
-  font: inherit;
-  color: var(--ink-2);
-  background: none;
-  border: 1px solid transparent;
-  border-radius: 5px;
-}
-.head select:hover {
-  border-color: var(--line);
 }
 .list {
   display: grid;

@@ -54,7 +54,9 @@ export class Lane {
       await this.render(ongoing, work)
     } catch (error) {
       await this.rest()
-      if (!ongoing.lost) await persist(() => this.source.fail(run, faultOf(error), isFinal(error))).catch(() => {})
+      if (!ongoing.lost) {
+        await persist(() => this.source.fail(run, faultOf(error), isFinal(error)), isFinal).catch(() => {})
+      }
     } finally {
       this.ongoing = null
     }
