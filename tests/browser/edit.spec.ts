@@ -134,3 +134,45 @@ test('Chromium plays the WebM over red and over green as it was read', async ({ 
     expect(far).toBeLessThan(0.004)
   }
 })
+
+for (const [format, type] of [
+  ['webp', 'image/webp'],
+  ['apng', 'image/png'],
+] as const) {
+  test(`Chromium reads every picture of the ${format} as it was read here`, async ({ page }) => {
+    const id = await rendered(page, { format, from: 30, to: 36, scale: 0.5 })
+    await page.goto('/sign-in')
+    const found = await page.evaluate(
+      async ([render, mediaType]) => {
+        const data = await (await fetch(`/api/renders/${render}/files/0`)).arrayBuffer()
+        const decoder = new ImageDecoder({ data, type: mediaType })
+        await decoder.tracks.ready
+        await decoder.completed
+        const { frameCount } = decoder.tracks.selectedTrack!
+        let most = 0
+        for (let frame = 0; frame < frameCount; frame++) {
+          const { image } = await decoder.decode({ frameIndex: frame })
+          const canvas = new OffscreenCanvas(image.displayWidth, image.displayHeight)
+          const context = canvas.getContext('2d', { willReadFrequently: true })!
+          const over = (colour: string, picture: CanvasImageSource) => {
+            context.fillStyle = colour
+            context.fillRect(0, 0, canvas.width, canvas.height)
+            context.drawImage(picture, 0, 0)
+            return context.getImageData(0, 0, canvas.width, canvas.height).data
+          }
+          const read = await createImageBitmap(await (await fetch(`/api/renders/${render}/as-read/${frame}`)).blob())
+          for (const colour of ['#ff0000', '#00ff00']) {
+            const theirs = over(colour, image)
+            over(colour, read).forEach((value, i) => (most = Math.max(most, Math.abs(value - theirs[i]!))))
+          }
+          image.close()
+        }
+        return { frameCount, most }
+      },
+      [id, type] as const,
+    )
+    // Canvases round premultiplied colours.
+    expect(found.frameCount).toBe(6)
+    expect(found.most).toBeLessThanOrEqual(1)
+  })
+}

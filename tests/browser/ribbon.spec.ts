@@ -241,5 +241,5 @@ test('a card with zones plays its hold alone, and is rendered with whole holds',
   await page.getByRole('button', { name: 'Start the render' }).click()
   const item = page.locator('[data-status]').filter({ hasText: 'Ribbon test' }).first()
   await expect(item).toHaveAttribute('data-status', 'done', { timeout: 60_000 })
-  await expect(item).toContainText('Frames: 80')
+  await expect(item).toContainText('80 frames')
 })
