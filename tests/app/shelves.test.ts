@@ -179,7 +179,7 @@ test('renders: the list is busy while one is under way; a new one comes first', 
   standInServer({
     'GET /renders': [row('1', 'done'), row('2', 'failed')],
     'POST /renders': row('3', 'queued'),
-    'POST /renders/3/cancel': {},
+    'POST /renders/3/cancel': row('3', 'cancelled'),
     'DELETE /renders/1': {},
   })
   const renders = useRenders()
@@ -190,8 +190,9 @@ test('renders: the list is busy while one is under way; a new one comes first', 
   expect(renders.busy).toBe(true)
   await renders.cancel('3')
   expect(renders.busy).toBe(false)
+  expect(renders.list.map(({ status }) => status)).toEqual(['cancelled', 'done', 'failed'])
   await renders.remove('1')
-  expect(renders.list.map(({ id }) => id)).toEqual(['2'])
+  expect(renders.list.map(({ id }) => id)).toEqual(['3', '2'])
 })
 
 test('fonts: those brought in stand before those that ship, each with the name of its style', async () => {
