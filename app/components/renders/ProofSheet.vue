@@ -237,7 +237,7 @@ ul {
 }
 li {
   display: grid;
-  grid-template-columns: 160px 1fr auto 40px;
+  grid-template-columns: 160px 1fr auto 50px;
   gap: 2px 12px;
   padding: 6px 8px 6px 10px;
   border-bottom: 1px solid var(--line);
@@ -278,6 +278,7 @@ li p button,
   font-weight: 600;
   color: var(--teal);
   text-decoration: underline;
+  white-space: nowrap;
   cursor: pointer;
   background: none;
   border: 0;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { useIntervalFn, useLocalStorage, useTitle } from '@vueuse/core'
-import { computed, onMounted, onScopeDispose, ref, shallowRef } from 'vue'
+import { useIntersectionObserver, useIntervalFn, useLocalStorage, useTitle } from '@vueuse/core'
+import { computed, onMounted, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import type { RenderOptions, RenderWish } from '#core/formats/deliveries/render-options'
@@ -57,12 +57,38 @@ const found = computed(() => {
   return renders.list.filter(({ name }) => words.every((word) => name.toLowerCase().includes(word)))
 })
 
-/** By card: those whose last render is newest stand first. */
-const groups = computed(() => {
-  if (order.value === 'time') return [{ id: '', name: '', rows: found.value }]
-  const byCard = Map.groupBy(found.value, ({ cardId }) => cardId)
-  return [...byCard].map(([id, rows]) => ({ id, name: rows[0]!.name, rows }))
+interface Group {
+  id: string
+  name: string
+  count: number
+  rows: RenderRow[]
+}
+
+/** By card: those whose last render is newest stand first. As many are drawn as have been scrolled to. */
+const groups = computed<Group[]>(() => {
+  if (order.value === 'time') {
+    return [{ id: '', name: '', count: found.value.length, rows: found.value.slice(0, drawn.value) }]
+  }
+  let room = drawn.value
+  return [...Map.groupBy(found.value, ({ cardId }) => cardId)].flatMap(([id, all]) => {
+    const rows = all.slice(0, Math.max(0, room))
+    room -= rows.length
+    return rows.length > 0 ? [{ id, name: all[0]!.name, count: all.length, rows }] : []
+  })
 })
+
+/** Renders that are drawn; those below come when one is near them. */
+const LOT = 40
+const drawn = ref(LOT)
+const end = useTemplateRef<HTMLElement>('end')
+useIntersectionObserver(
+  end,
+  (entries) => {
+    if (entries.some(({ isIntersecting }) => isIntersecting)) drawn.value += LOT
+  },
+  { rootMargin: '1200px' },
+)
+watch([search, order], () => (drawn.value = LOT))
 
 async function attempt(work: () => Promise<unknown>) {
   try {
@@ -138,7 +164,7 @@ const inWork = computed(() => renders.list.filter(isActive).length)
       <section v-for="group in groups" :key="group.id" class="list" :aria-label="group.name || 'All renders'">
         <h2 v-if="group.id">
           <NuxtLink :to="`/card/${group.id}`">{{ group.name }}</NuxtLink>
-          <span class="quiet">{{ group.rows.length }} {{ group.rows.length === 1 ? 'render' : 'renders' }}</span>
+          <span class="quiet">{{ group.count }} {{ group.count === 1 ? 'render' : 'renders' }}</span>
         </h2>
         <RenderItem
           v-for="row in group.rows"
@@ -154,6 +180,7 @@ const inWork = computed(() => renders.list.filter(isActive).length)
           @proof="proof(row)"
         />
       </section>
+      <div v-if="drawn < found.length" :key="drawn" ref="end" class="end" />
       <p v-if="renders.loaded && search && found.length === 0" class="quiet">
         No render has “{{ search }}” in its name.
       </p>
@@ -230,6 +257,9 @@ h2 a {
 }
 h2 .quiet {
   font-weight: 400;
+}
+.end {
+  height: 1px;
 }
 .empty {
   display: grid;
