@@ -2,6 +2,7 @@ import type { FileHandle } from 'node:fs/promises'
 import { open, rename, rm } from 'node:fs/promises'
 import { compress, uncompress } from 'snappy'
 import { digest } from './digest'
+import { writeAll } from './write-all'
 
 // Finished frames put down without loss: frame after frame, packed by Snappy (fast: a tenth of what it takes to make them), and
 // at the end a list of where each lies and the hash of its pixels. The last eight bytes tell how long the list is.
@@ -51,7 +52,7 @@ export class SegmentWriter {
     const packed = await packing
     // One after the other, whoever is packed first.
     const written = this.last.then(async () => {
-      await this.file.write(packed, 0, packed.length, this.end)
+      await writeAll(this.file, packed, this.end)
       this.entries.set(frame, { frame, at: this.end, length: packed.length, hash })
       this.end += packed.length
     })
@@ -75,7 +76,7 @@ export class SegmentWriter {
     const list = Buffer.from(JSON.stringify([...this.entries.values()]))
     const foot = Buffer.alloc(FOOT)
     foot.writeBigUInt64LE(BigInt(list.length))
-    await this.file.write(Buffer.concat([list, foot]), 0, list.length + FOOT, this.end)
+    await writeAll(this.file, Buffer.concat([list, foot]), this.end)
     await this.file.sync()
     await this.file.close()
     await rename(half(this.path), this.path)

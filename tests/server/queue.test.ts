@@ -9,8 +9,10 @@ import { cleanUp } from '#server/renders/cleaning'
 import { rendersFolder } from '#server/renders/files'
 import { performPress } from '#server/renders/press/press'
 import { enqueue } from '#server/renders/queue/enqueue'
+import { goOn } from '#server/renders/queue/go-on'
 import { framesOfRun, runCount, runLength } from '#server/renders/queue/runs'
 import { releaseSilent } from '#server/renders/queue/silent'
+import type { RunTry } from '#server/renders/queue/work-list'
 import { beatRun, failRun, finishRun, giveBack, takeRun } from '#server/renders/queue/work-list'
 import { renderFile } from '#server/renders/render-file'
 import { runsHere } from '#server/renders/work/here'
@@ -222,16 +224,27 @@ describe('workers that die', () => {
   test('three times at the same run end the render, with a clear word; going on begins there', async () => {
     await emptied()
     const id = await queued('c')
+    let beside!: RunTry
     for (let attempt = 1; attempt <= 3; attempt++) {
       expect(await takeRun(own.connection.database, { worker: 'dead', warm: null })).toMatchObject({
         index: 0,
         attempt,
       })
+      if (attempt === 1) beside = (await takeRun(own.connection.database, { worker: 'beside', warm: null }))!
       await own.connection.database.update(renderRuns).set(silent).where(eq(renderRuns.worker, 'dead'))
       await releaseSilent(own.connection.database)
     }
     expect(await rowOf(id)).toMatchObject({ status: 'failed', fault: { code: 'worker-lost' } })
     expect(await takeRun(own.connection.database, { worker: 'living', warm: null })).toBeNull()
+    await goOn(own.connection.database, id)
+    // Numbers of goes are never used twice: what was in work when it failed cannot be taken for what is in work now.
+    for (const index of [0, 1]) {
+      expect(await takeRun(own.connection.database, { worker: 'beside', warm: null })).toMatchObject({
+        index,
+        attempt: 4,
+      })
+    }
+    expect(await finishRun(own.connection.database, 'beside', beside, 'late')).toBe(false)
   })
 
   test('while they press leave it to the next; a job that was lost is asked for again', async () => {
@@ -286,10 +299,7 @@ const isRoot = process.getuid?.() === 0
       expect(filesOf(id, place).filter((name) => !name.includes('.run-'))).toEqual([])
       expect(filesOf(id, place).filter((name) => name.includes('.run-')).length).toBe(done.length)
       execFileSync('mount', ['-o', 'remount,size=50m', rendersFolder(place)])
-      await own.connection.database
-        .update(renders)
-        .set({ status: 'queued', fault: null, worker: null, attempts: 0 })
-        .where(eq(renders.id, id))
+      await goOn(own.connection.database, id)
       await working(() => press(id, 'presser', own.connection.database, place), { place })
       expect(await rowOf(id)).toMatchObject({ status: 'done', report: { passed: true } })
       // What was done before was not done again.

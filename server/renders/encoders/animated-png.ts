@@ -1,5 +1,6 @@
 import { open } from 'node:fs/promises'
 import { Lanes } from '../lanes'
+import { writeAll } from '../write-all'
 import { pngChunk, pngChunks } from './chunks'
 import type { Encoder, FilePlan, FrameWriter } from './encoder'
 import { readRgba } from './movie'
@@ -20,7 +21,7 @@ async function openFile(plan: FilePlan): Promise<FrameWriter> {
   let index = 0
   // Frame controls and later frames are counted together.
   let sequence = 0
-  const put = async (...chunks: Buffer[]) => void (await file.write(Buffer.concat(chunks)))
+  const put = (...chunks: Buffer[]) => writeAll(file, Buffer.concat(chunks), null)
   const lanes = new Lanes<Buffer>(async (png) => {
     const chunks = [...pngChunks(png)]
     const data = chunks.filter(({ type }) => type === 'IDAT').map((chunk) => chunk.data)

@@ -3,6 +3,7 @@ import sharp from 'sharp'
 import { WaxError } from '../../../core/errors'
 import type { Rate } from '../../../core/values/rate'
 import { Lanes } from '../lanes'
+import { writeAll } from '../write-all'
 import { webpChunk, webpChunks } from './chunks'
 import type { Encoder, FilePlan, FrameWriter, ReadFile } from './encoder'
 
@@ -29,7 +30,7 @@ async function openFile(plan: FilePlan): Promise<FrameWriter> {
         'Render fewer frames, at a smaller scale, or as another delivery.',
       )
     }
-    await file.write(bytes, 0, bytes.length, end)
+    await writeAll(file, bytes, end)
     end += bytes.length
   }
   await put(Buffer.concat([Buffer.from('RIFF\0\0\0\0WEBP', 'latin1'), extended(plan), animation()]))
@@ -49,7 +50,7 @@ async function openFile(plan: FilePlan): Promise<FrameWriter> {
       await lanes.end()
       const length = Buffer.alloc(4)
       length.writeUInt32LE(end - 8)
-      await file.write(length, 0, 4, 4)
+      await writeAll(file, length, 4)
       await file.close()
     },
     abort: () => file.close().catch(() => {}),

@@ -3,7 +3,8 @@ import type { Fault } from '../../../core/errors'
 import type { Database } from '../../database/connect'
 import { renderRuns, renders } from '../../database/schema'
 import { addPressJob, UNFINISHED, WORK_CHANNEL } from './enqueue'
-import { failRender, MOST_ATTEMPTS } from './work-list'
+import { isLastTry } from './tries'
+import { failRender } from './work-list'
 
 /** Workers say every second that they live; after this long without a word one is taken for dead. */
 const SILENCE = sql`now() - interval '8 seconds'`
@@ -24,7 +25,7 @@ async function releaseRuns(database: Database): Promise<void> {
     .where(silent)
     .returning({ render: renderRuns.renderId, attempts: renderRuns.attempts })
   for (const { render, attempts } of released) {
-    if (attempts >= MOST_ATTEMPTS) await failRender(database, render, lost(attempts))
+    if (isLastTry(attempts)) await failRender(database, render, lost(attempts))
   }
   if (released.length > 0) await database.execute(sql`select pg_notify(${WORK_CHANNEL}, '')`)
 }
@@ -40,7 +41,7 @@ async function releasePresses(database: Database): Promise<void> {
     .from(renders)
     .where(silent)
   for (const { id, worker, attempts } of found) {
-    const over = attempts >= MOST_ATTEMPTS
+    const over = isLastTry(attempts)
     const ended = { status: 'failed' as const, fault: lost(attempts), finishedAt: sql`now()` }
     const again = {
       status: sql<'running'>`case ${renders.status} when 'checking' then 'running' else ${renders.status} end`,

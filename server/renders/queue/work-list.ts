@@ -5,6 +5,7 @@ import type { RenderOptions } from '../../../core/formats/deliveries/render-opti
 import type { Database } from '../../database/connect'
 import { cardTurns, renderRuns, renders } from '../../database/schema'
 import { UNFINISHED, WORK_CHANNEL } from './enqueue'
+import { isLastTry } from './tries'
 
 // Who renders what. The rows of runs are the truth: a worker has a run as long as the row names it and counts the attempt that it
 // took; one that was taken for dead and comes back finds that it is another's.
@@ -21,8 +22,6 @@ export interface RenderWork {
   document: Card
   options: RenderOptions
 }
-
-export const MOST_ATTEMPTS = 3
 
 /** Frames after which another card has its turn. Engines that go on with what they know are faster. */
 const TURN = 48
@@ -146,7 +145,7 @@ export async function failRun(
   fault: Fault,
   isFinal: boolean,
 ): Promise<void> {
-  if (!isFinal && run.attempt < MOST_ATTEMPTS) return giveBack(database, worker, run)
+  if (!isFinal && !isLastTry(run.attempt)) return giveBack(database, worker, run)
   await database.transaction(async (transaction) => {
     const own = await transaction
       .update(renderRuns)

@@ -1,0 +1,29 @@
+import { and, eq, ne } from 'drizzle-orm'
+import type { Database } from '../../database/connect'
+import { renderRuns, renders } from '../../database/schema'
+import { addPressJob } from './enqueue'
+import { withNewTries } from './tries'
+
+/** Puts a render that failed into the queue again. The frames that are done are not made again. */
+export async function goOn(database: Database, id: string): Promise<void> {
+  await database.transaction(async (transaction) => {
+    const [row] = await transaction
+      .update(renders)
+      .set({
+        ...{ status: 'queued', attempts: withNewTries(renders.attempts), worker: null, heartbeat: null },
+        ...{ fault: null, report: null, framesDone: 0, startedAt: null, finishedAt: null },
+      })
+      .where(and(eq(renders.id, id), eq(renders.status, 'failed')))
+      .returning({ priority: renders.priority })
+    if (!row) return
+    // Workers do not give back what was in work when it failed: their runs are open again from here on.
+    await transaction
+      .update(renderRuns)
+      .set({
+        ...{ state: 'waiting', worker: null, framesDone: 0, heartbeat: null },
+        attempts: withNewTries(renderRuns.attempts),
+      })
+      .where(and(eq(renderRuns.renderId, id), ne(renderRuns.state, 'done')))
+    await addPressJob(transaction, id, row.priority)
+  })
+}
