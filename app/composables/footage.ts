@@ -1,12 +1,5 @@
 import { onScopeDispose, shallowRef } from 'vue'
 
-/** Footage that ships with the application; all of it is a loop. */
-export const FOOTAGE = [
-  { id: 'dusk-water', label: 'Dusk water with lights' },
-  { id: 'bright-fog', label: 'Bright fog' },
-  { id: 'crowd-lights', label: 'Crowd lights' },
-] as const
-
 /** Moving footage under a title: a video that is played beside the title, or sought to a moment. */
 export function useFootage() {
   const video = document.createElement('video')

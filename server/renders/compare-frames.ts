@@ -62,14 +62,18 @@ async function* here(
   const { width, height, form, options } = file.plan
   const shown = await encoderOf(options.format).shown?.(file.plan)
   let at = 0
-  for await (const raw of frames) {
-    const asked = askedOf(at++)
-    if (!asked) {
-      yield digest(raw)
-      continue
+  try {
+    for await (const raw of frames) {
+      const asked = askedOf(at++)
+      if (!asked) {
+        yield digest(raw)
+        continue
+      }
+      const pixels = (await made.pixels(asked.frame)) as Uint8Array<ArrayBuffer>
+      const picture = { width, height, bits: form.bits, pixels }
+      yield compareFrame(file, asked, raw, pixels, (await shown?.of(picture, asked.at)) ?? picture)
     }
-    const pixels = (await made.pixels(asked.frame)) as Uint8Array<ArrayBuffer>
-    const picture = { width, height, bits: form.bits, pixels }
-    yield compareFrame(file, asked, raw, pixels, shown?.(picture, asked.at) ?? picture)
+  } finally {
+    shown?.end?.()
   }
 }

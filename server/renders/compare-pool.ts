@@ -14,11 +14,11 @@ export const WAITING = 2
 export interface CompareAnswer {
   at: number
   compared: Compared
-  /** The bytes of the frame, to be used again. */
-  raw: Uint8Array<ArrayBuffer>
 }
 
 interface Waiting {
+  /** Shared with its thread: to hand bytes over would have them accounted for anew every time, which costs more than to copy them. */
+  raw: Uint8Array
   done: (compared: Compared) => void
   failed: (error: Error) => void
 }
@@ -28,32 +28,33 @@ export class ComparePool {
   readonly size = Math.min(MOST, Math.max(1, availableParallelism()))
   private readonly threads: Worker[]
   private readonly waiting = new Map<number, Waiting>()
-  private readonly free: Uint8Array<ArrayBuffer>[] = []
+  private readonly free: Uint8Array[] = []
   private broken: Error | null = null
   private next = 0
 
   constructor(file: ComparedFile) {
     this.threads = Array.from({ length: this.size }, () => {
       const thread = new Worker(THREAD, { workerData: file })
-      thread.on('message', ({ at, compared, raw }: CompareAnswer) => {
-        this.free.push(raw)
-        this.waiting.get(at)?.done(compared)
+      thread.on('message', ({ at, compared }: CompareAnswer) => {
+        const { raw, done } = this.waiting.get(at)!
         this.waiting.delete(at)
+        this.free.push(raw)
+        done(compared)
       })
       thread.on('error', (error: Error) => this.fail(error))
       return thread
     })
   }
 
-  /** Holds a frame, as it is stored, against the engine's, packed by Snappy. The bytes are copied at once. */
+  /** Holds a frame, as it is stored, against the engine's, packed. The bytes are copied at once. */
   async compare(asked: FrameAsked, stored: Uint8Array, coming: Promise<Uint8Array>): Promise<Compared> {
     const last = this.free.pop()
-    const raw = last?.length === stored.length ? last : new Uint8Array(stored.length)
+    const raw = last?.length === stored.length ? last : new Uint8Array(new SharedArrayBuffer(stored.length))
     raw.set(stored)
     const packed = await coming
     if (this.broken) throw this.broken
-    const compared = new Promise<Compared>((done, failed) => this.waiting.set(asked.at, { done, failed }))
-    this.threads[this.next++ % this.size]!.postMessage({ ...asked, raw, packed }, [raw.buffer])
+    const compared = new Promise<Compared>((done, failed) => this.waiting.set(asked.at, { raw, done, failed }))
+    this.threads[this.next++ % this.size]!.postMessage({ ...asked, raw, packed })
     return compared
   }
 

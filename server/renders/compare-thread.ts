@@ -1,9 +1,9 @@
 import { parentPort, workerData } from 'node:worker_threads'
-import { uncompressSync } from 'snappy'
 import type { ComparedFile, FrameAsked } from './compare'
 import { compareFrame } from './compare'
 import type { CompareAnswer } from './compare-pool'
 import { encoderOf } from './encoders/table'
+import { FrameUnpacker } from './packed-frame'
 
 // A thread that holds frames against each other.
 
@@ -11,29 +11,25 @@ const file = workerData as ComparedFile
 const { width, height, options, form } = file.plan
 const shown = encoderOf(options.format).shown?.(file.plan)
 const port = parentPort!
+const unpacker = new FrameUnpacker()
 
 interface Task extends FrameAsked {
-  raw: Uint8Array<ArrayBuffer>
+  raw: Uint8Array
   packed: Uint8Array
 }
 
+// One after the other: they are unpacked into the same bytes.
+let last = Promise.resolve()
 port.on('message', (task: Task) => {
-  compare(task).catch((error: unknown) => {
-    throw error
-  })
+  last = last.then(() => compare(task))
 })
 
 async function compare({ raw, packed, ...asked }: Task): Promise<void> {
-  const bytes = Buffer.from(packed.buffer, packed.byteOffset, packed.byteLength)
-  const unpacked = uncompressSync(bytes, { asBuffer: true }) as Buffer<ArrayBuffer>
-  // Wider numbers are read from it where they may begin.
-  const made =
-    unpacked.byteOffset % 4 === 0
-      ? new Uint8Array(unpacked.buffer, unpacked.byteOffset, unpacked.length)
-      : new Uint8Array(unpacked)
+  const made = unpacker.unpack(packed)
   const picture = { width, height, bits: form.bits, pixels: made }
-  const meant = (await shown)?.(picture, asked.at) ?? picture
+  const meant = (await (await shown)?.of(picture, asked.at)) ?? picture
   const compared = compareFrame(file, asked, raw, made, meant)
-  const back = [raw.buffer, ...(compared.seam ? [compared.seam.read.buffer, compared.seam.meant.buffer] : [])]
-  port.postMessage({ at: asked.at, compared, raw } satisfies CompareAnswer, back as ArrayBuffer[])
+  const { seam } = compared
+  const moved = seam ? [seam.read.buffer, seam.meant.buffer] : []
+  port.postMessage({ at: asked.at, compared } satisfies CompareAnswer, moved as ArrayBuffer[])
 }

@@ -1,6 +1,7 @@
 import type { FramePicture } from '../../core/frame/engine'
 import type { HeldValues } from '../../core/kernels/hold'
 import { RowHolder } from '../../core/kernels/hold'
+import { SquareHolder } from '../../core/kernels/hold-squares'
 import type { SeenPicture, StoredRow } from './encoders/encoder'
 import { numbersOf } from './encoders/matte'
 
@@ -95,8 +96,10 @@ function isZero(values: HeldValues, at: number, count: number): boolean {
 const isClear = ({ values, at, stride, zero }: StoredRow, width: number): boolean =>
   zero === 0 && (stride === 1 ? isZero(values, at, width) : isZero(values, at + 1 - stride, width * stride))
 
-/** How far the channels of pixels may be apart that count as one even colour. */
-const EVEN = 12 / 255
+/** How far the channels of pixels may be apart that count as one even colour, in steps of 8 bits. */
+const EVEN = 12
+
+let squares: { width: number; holder: SquareHolder } | null = null
 
 /**
  * Holds the means of squares of four pixels against each other: of those that stand, with what is beside them, in an even colour
@@ -105,44 +108,18 @@ const EVEN = 12 / 255
 export function holdSquares(meant: FramePicture, found: SeenPicture): Sums {
   const { width, height, bits } = meant
   const values = numbersOf(meant)
-  const scale = bits === 8 ? 1 / 255 : 1 / 65_535
-  const apart = EVEN / scale
-  const down = width * 4
-  const upper = new Float32Array(down)
-  let [most, sum, count] = [0, 0, 0]
+  const top = bits === 8 ? 255 : 65_535
+  if (squares?.width !== width) squares = { width, holder: new SquareHolder(width) }
+  const held = nothing()
   for (let y = 2; y + 3 < height; y += 2) {
-    const start = y * down
-    if (isZero(values, start, down)) continue
-    upper.set(found.row(y, 0, width))
-    const lower = found.row(y + 1, 0, width)
-    for (let x = 2; x + 3 < width; x += 2) {
-      const i = x * 4
-      const at = start + i
-      if (!isEven(values, at, down, apart)) continue
-      for (let c = 0; c < 3; c++) {
-        const made = values[at + c]! + values[at + c + 4]! + values[at + down + c]! + values[at + down + c + 4]!
-        const read = upper[i + c]! + upper[i + c + 4]! + lower[i + c]! + lower[i + c + 4]!
-        const off = Math.abs(made * scale - read) / 4
-        if (off > most) most = off
-        sum += off
-      }
-      count += 3
-    }
+    if (isZero(values, y * width * 4, width * 4)) continue
+    const above = (y - 2) * width * 4
+    const { most, sum, count } = squares.holder.hold(values, above, { top, apart: (EVEN * top) / 255 }, (row) =>
+      found.row(y + row, 0, width),
+    )
+    held.most = Math.max(held.most, most)
+    held.sum += sum
+    held.count += 3 * count
   }
-  return { most, sum, count }
-}
-
-/** Whether the pixels of a square and all within two of them have alpha and much the same colour: `at` is its first. */
-function isEven(values: HeldValues, at: number, down: number, apart: number): boolean {
-  for (let c = 3; c >= 0; c--) {
-    const here = values[at + c]!
-    for (let row = at - 2 * down; row <= at + 3 * down; row += down) {
-      for (let i = row - 8 + c; i < row + 16; i += 4) {
-        const there = values[i]!
-        if (c === 3 && there === 0) return false
-        if (Math.abs(there - here) > apart) return false
-      }
-    }
-  }
-  return true
+  return held
 }

@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process'
 import type { ChildProcessWithoutNullStreams } from 'node:child_process'
 import type { Rate } from '../../core/values/rate'
 import type { ColourTags } from './encoders/encoder'
+import { FramePipe } from './frame-pipe'
 
 // Everything that is done with ffmpeg and ffprobe: starting them, asking about a file, reading its planes as they are.
 
@@ -13,8 +14,10 @@ export interface Running {
   check(): void
 }
 
-export function startFfmpeg(args: string[], program = 'ffmpeg'): Running {
-  const child = spawn(program, program === 'ffmpeg' ? ['-hide_banner', '-loglevel', 'error', ...args] : args)
+/** `output`: where its output goes, the end of a pipe. */
+export function startFfmpeg(args: string[], program = 'ffmpeg', output: 'pipe' | number = 'pipe'): Running {
+  const said = program === 'ffmpeg' ? ['-hide_banner', '-loglevel', 'error', ...args] : args
+  const child = spawn(program, said, { stdio: ['pipe', output, 'pipe'] }) as ChildProcessWithoutNullStreams
   let complaint = ''
   let failure: Error | null = null
   child.stderr.on('data', (text: Buffer) => (complaint = (complaint + text.toString()).slice(-2000)))
@@ -103,30 +106,25 @@ export async function probe(path: string, input: string[] = []): Promise<Stream>
 
 /**
  * Frames as raw bytes in a pixel format: the codec's own, so that nothing is converted on the way; each that is stored, once.
- * `input`: options before the file. The buffer is used again.
+ * `input`: options before the file, `output`: after it. The buffer is used again.
  */
 export async function* rawFrames(
   path: string,
   format: string,
   bytes: number,
   input: string[] = [],
+  output: string[] = [],
 ): AsyncGenerator<Buffer> {
-  const read = [...input, '-i', path, '-map', '0:v:0', '-vsync', '0']
-  const { child, ended, check } = startFfmpeg([...read, '-f', 'rawvideo', '-pix_fmt', format, 'pipe:1'])
-  const frame = Buffer.from(new ArrayBuffer(bytes))
-  let filled = 0
+  const read = [...input, '-i', path, '-map', '0:v:0', '-vsync', '0', ...output]
+  const pipe = new FramePipe()
+  const { child, ended, check } = startFfmpeg(
+    [...read, '-f', 'rawvideo', '-pix_fmt', format, 'pipe:1'],
+    'ffmpeg',
+    pipe.writeEnd,
+  )
+  pipe.closeWriteEnd()
   try {
-    for await (const part of child.stdout as AsyncIterable<Buffer>) {
-      let taken = 0
-      while (taken < part.length) {
-        const copied = part.copy(frame, filled, taken)
-        filled += copied
-        taken += copied
-        if (filled < frame.length) continue
-        filled = 0
-        yield frame
-      }
-    }
+    yield* pipe.frames(bytes)
     await ended
     check()
   } finally {

@@ -1,11 +1,11 @@
 import type { FileHandle } from 'node:fs/promises'
 import { open, rename, rm } from 'node:fs/promises'
-import { compress, uncompress } from 'snappy'
 import { digest } from './digest'
+import { packFrame, unpackFrame } from './packed-frame'
 import { writeAll } from './write-all'
 
-// Finished frames put down without loss: frame after frame, packed by Snappy (fast: a tenth of what it takes to make them), and
-// at the end a list of where each lies and the hash of its pixels. The last eight bytes tell how long the list is.
+// Finished frames put down without loss: frame after frame, packed, and at the end a list of where each lies and the hash of its
+// pixels. The last eight bytes tell how long the list is.
 
 interface Entry {
   /** Of the card, not of the run: a hold that is played again is the same frames. */
@@ -47,7 +47,7 @@ export class SegmentWriter {
 
   /** Resolves when the pixels may be forgotten. */
   async add(frame: number, pixels: Uint8Array): Promise<void> {
-    const packing = compress(bufferOf(pixels))
+    const packing = packFrame(pixels)
     const hash = digest(pixels)
     const packed = await packing
     // One after the other, whoever is packed first.
@@ -60,11 +60,11 @@ export class SegmentWriter {
     await written
   }
 
-  pixels(frame: number): Promise<Uint8Array> {
+  pixels(frame: number): Promise<Uint8Array<ArrayBuffer>> {
     return unpacked(this.file, this.entries.get(frame)!)
   }
 
-  /** As they lie there, packed by Snappy. */
+  /** As they lie there, packed. */
   packed(frame: number): Promise<Uint8Array> {
     const { at, length } = this.entries.get(frame)!
     return bytesAt(this.file, at, length)
@@ -126,11 +126,11 @@ export class Segment {
     return this.entries.get(frame)!.hash
   }
 
-  pixels(frame: number): Promise<Uint8Array> {
+  pixels(frame: number): Promise<Uint8Array<ArrayBuffer>> {
     return unpacked(this.file, this.entries.get(frame)!)
   }
 
-  /** As they lie there, packed by Snappy. */
+  /** As they lie there, packed. */
   packed(frame: number): Promise<Uint8Array> {
     const { at, length } = this.entries.get(frame)!
     return bytesAt(this.file, at, length)
@@ -141,11 +141,7 @@ export class Segment {
   }
 }
 
-async function unpacked(file: FileHandle, { at, length }: Entry): Promise<Uint8Array> {
-  const pixels = (await uncompress(await bytesAt(file, at, length), { asBuffer: true })) as Buffer
-  // Wider numbers are read from it where it begins.
-  return pixels.byteOffset % 4 === 0 ? pixels : new Uint8Array(pixels)
-}
+const unpacked = async (file: FileHandle, { at, length }: Entry) => unpackFrame(await bytesAt(file, at, length))
 
 async function bytesAt(file: FileHandle, at: number, length: number): Promise<Buffer> {
   const bytes = Buffer.allocUnsafe(length)
@@ -153,5 +149,3 @@ async function bytesAt(file: FileHandle, at: number, length: number): Promise<Bu
   if (at < 0 || bytesRead < length) throw new Error('A segment of frames is not whole.')
   return bytes
 }
-
-const bufferOf = (pixels: Uint8Array) => Buffer.from(pixels.buffer, pixels.byteOffset, pixels.byteLength)

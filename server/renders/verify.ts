@@ -12,7 +12,7 @@ import { seamCheck } from './seam-check'
 export interface MadeFrames {
   hash(frame: number): string
   pixels(frame: number): Promise<Uint8Array>
-  /** Its pixels as they lie in a segment, packed by Snappy: threads unpack them. */
+  /** Its pixels as they lie in a segment, packed: threads unpack them. */
   packed?(frame: number): Promise<Uint8Array>
 }
 
@@ -132,8 +132,17 @@ const SAME_RATE = 2e-4
 
 const KNOWN: readonly (keyof ColourTags)[] = ['primaries', 'transfer', 'matrix', 'range']
 
-const tagWords = (tags: ColourTags | null): string =>
-  tags ? KNOWN.map((name) => tags[name] ?? 'not said').join(', ') : 'not said'
+/** Names as people write them, where they are others than those of ffprobe. */
+const SAID: Readonly<Record<string, string>> = { bt709: 'BT.709', tv: 'video levels', pc: 'full levels' }
+const saidOf = (word: string | null) => (word === null ? 'not said' : (SAID[word] ?? word))
+
+function tagWords(tags: ColourTags | null): string {
+  if (!tags) return 'not said'
+  const { primaries, transfer, matrix, range } = tags
+  const levels = saidOf(range)
+  if (primaries === transfer && transfer === matrix) return `${saidOf(primaries)}, ${levels}`
+  return `primaries ${saidOf(primaries)}, transfer ${saidOf(transfer)}, matrix ${saidOf(matrix)}, ${levels}`
+}
 
 const sameTags = (found: ColourTags | null, wanted: ColourTags): boolean =>
   KNOWN.every((name) => wanted[name] === null || found?.[name] === wanted[name])

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { RowHolder } from '#core/kernels/hold'
+import { SQUARE_ROWS, SquareHolder } from '#core/kernels/hold-squares'
 import { PlaneRows } from '#core/kernels/plane-rows'
 
 const WIDTH = 37
@@ -79,4 +80,75 @@ describe('planes to RGB', () => {
     expect(grey[4 * 4]).toBeCloseTo(1, 5)
     expect(grey[4 * 4 + 2]).toBe(grey[4 * 4])
   })
+
+  test.each([Uint8Array, Uint16Array])('of any width, in %p, are what plain arithmetic makes of them', (Values) => {
+    const value = fc.integer({ min: 0, max: 255 })
+    fc.assert(
+      fc.property(fc.array(value, { minLength: 4, maxLength: 120 }), fc.constantFrom(0, 1), (all, across) => {
+        const width = all.length >> 2
+        const plane = (i: number, count = width) => Values.from(all.slice(i * width, i * width + count))
+        const shared = (width + across) >> across
+        const part = { y: plane(0), chromas: [plane(1, shared), plane(2, shared)] as const, alpha: plane(3) }
+        const made = new PlaneRows(width).convert(part, { ...levels, across })
+        for (let x = 0; x < width; x++) {
+          const luma = (part.y[x]! - 16) / 219
+          const [b, r] = part.chromas.map((values) => (values[x >> across]! - 128) / 224) as [number, number]
+          const wanted = [luma + 1.5748 * r, luma - 0.1873 * b - 0.4681 * r, luma + 1.8556 * b, part.alpha[x]! / 255]
+          wanted.forEach((one, c) => expect(made[x * 4 + c]).toBeCloseTo(one, 5))
+        }
+      }),
+      { numRuns: 100 },
+    )
+  })
+})
+
+test.each([
+  [Uint8Array, 255],
+  [Uint16Array, 65_535],
+] as const)('%p: squares amid even colours, and no others, are held as plain arithmetic holds them', (Values, top) => {
+  const width = 22
+  const holder = new SquareHolder(width)
+  const apart = (12 * top) / 255
+  // Mostly even, with an edge here and there, and clear places.
+  const count = SQUARE_ROWS * width * 4
+  const noise = fc.array(fc.integer({ min: 0, max: 12 }), { minLength: count, maxLength: count })
+  const spots = fc.array(fc.tuple(fc.nat(count - 1), fc.constantFrom(0, 13, 80)), { maxLength: 6 })
+  const read = fc.array(fc.integer({ min: 0, max: 255 }), { minLength: width * 8, maxLength: width * 8 })
+  let seen = 0
+  fc.assert(
+    fc.property(noise, spots, read, (even, apartAt, found) => {
+      const meant = Values.from(even.map((one) => ((100 + one) / 255) * top))
+      for (const [at, one] of apartAt) meant[at] = (one / 255) * top
+      const rows = [0, 1].map((row) =>
+        Float32Array.from(found.slice(row * width * 4, (row + 1) * width * 4), (one) => one / 255),
+      )
+      const at = (x: number, y: number, c: number) => meant[(y * width + x) * 4 + c]!
+      let [most, sum, squares] = [0, 0, 0]
+      for (let x = 2; x + 3 < width; x += 2) {
+        const isEven = [0, 1, 2, 3].every((c) =>
+          [-2, -1, 0, 1, 2, 3].every((dx) =>
+            [0, 1, 2, 3, 4, 5].every((y) => {
+              const there = at(x + dx, y, c)
+              return Math.abs(there - at(x, 2, c)) <= apart && (c < 3 || there > 0)
+            }),
+          ),
+        )
+        if (!isEven) continue
+        squares++
+        for (let c = 0; c < 3; c++) {
+          const made = (at(x, 2, c) + at(x + 1, 2, c) + at(x, 3, c) + at(x + 1, 3, c)) / top
+          const off = rows.reduce((left, row) => left - row[x * 4 + c]! - row[x * 4 + 4 + c]!, made)
+          most = Math.max(most, Math.abs(off) / 4)
+          sum += Math.abs(off) / 4
+        }
+      }
+      const held = holder.hold(meant, 0, { top, apart }, (row) => rows[row]!)
+      expect(held.count).toBe(squares)
+      expect(held.most).toBeCloseTo(most, 5)
+      expect(held.sum).toBeCloseTo(sum, 4)
+      seen += squares
+    }),
+    { numRuns: 80 },
+  )
+  expect(seen).toBeGreaterThan(100)
 })

@@ -9,7 +9,8 @@ import yauzl from 'yauzl'
 import type { RenderWish } from '#core/formats/deliveries/render-options'
 import { deliveryOf } from '#core/formats/deliveries/table'
 import type { FramePicture } from '#core/frame/engine'
-import { framesOf, planned, softCard, written } from '../support/delivered'
+import { encoderOf } from '#server/renders/encoders/table'
+import { framesOf, held, planned, softCard, written } from '../support/delivered'
 
 // Deliveries read by programs that have no part in writing or checking them.
 
@@ -187,4 +188,40 @@ test('fill and key, laid over a colour as a mixer does, give the frame over that
     }
   }
   expect(largest).toBe(0)
+})
+
+describe('a review copy over footage', () => {
+  const rate = { numerator: 50, denominator: 1 }
+  const behind = { format: 'review', backdrop: 'crowd-lights', burn: false } as const
+
+  test('shows it from its first frame, at the rate of the card, again from the beginning where it ends', async () => {
+    const long = { ...card, rate, length: 420 }
+    const { plan } = planned(long, { ...behind, from: 0, to: 420 }, [])
+    const { width, height } = plan
+    // Read by ffmpeg alone: 8 s of 25 frames a second.
+    const size = `${width}:${height}`
+    const flags = 'flags=bicubic+accurate_rnd+full_chroma_int+bitexact'
+    const filters = `select='eq(n,3)+eq(n,199)',scale=${size}:force_original_aspect_ratio=increase:${flags},crop=${size}`
+    const input = ['-v', 'error', '-i', 'public/footage/crowd-lights.webm', '-vf', filters, '-vsync', '0']
+    const raw = execFileSync('ffmpeg', [...input, '-f', 'rawvideo', '-pix_fmt', 'rgba', 'pipe:1'], {
+      maxBuffer: 2 ** 26,
+    })
+    const [third, last] = [raw.subarray(0, raw.length / 2), raw.subarray(raw.length / 2)]
+    const clear = { width, height, bits: 8 as const, pixels: new Uint8Array(width * height * 4) }
+    const shown = (await encoderOf('review').shown!(plan))!
+    const seen = new Map<number, Uint8Array>()
+    for (const at of [6, 7, 398, 406]) seen.set(at, (await shown.of(clear, at)).pixels)
+    shown.end!()
+    expect(third.equals(last)).toBe(false)
+    for (const at of [6, 7, 406]) expect([at, third.equals(seen.get(at)!)]).toEqual([at, true])
+    expect(last.equals(seen.get(398)!)).toBe(true)
+  })
+
+  test('is checked over the same footage, and one over other footage is refused', async () => {
+    const { paths, frames } = await delivered('footage', behind)
+    const of = (backdrop: 'crowd-lights' | 'bright-fog') =>
+      held(planned(card, { ...behind, backdrop, from: 0, to: card.length }, paths), frames)
+    expect((await of('crowd-lights')).checks.filter(({ passed }) => !passed)).toEqual([])
+    expect((await of('bright-fog')).checks.filter(({ passed }) => !passed).map(({ name }) => name)).toEqual(['colour'])
+  })
 })

@@ -52,11 +52,13 @@ export async function written(plan: FilePlan, pictures: readonly FramePicture[])
   const shown = await encoder.shown?.(plan)
   const writer = await encoder.open(plan)
   try {
-    for (const [i, picture] of pictures.entries()) await writer.write(shown ? shown(picture, i) : picture)
+    for (const [i, picture] of pictures.entries()) await writer.write((await shown?.of(picture, i)) ?? picture)
     await writer.close()
   } catch (error) {
     await writer.abort()
     throw error
+  } finally {
+    shown?.end?.()
   }
 }
 

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import { chosenFiles } from '~/composables/chosen-file'
 import type { EditLook } from '~/composables/edit-picture'
 import { EDIT_LOOKS } from '~/composables/edit-picture'
-import { FOOTAGE } from '~/composables/footage'
+import { FOOTAGE } from '#core/formats/footage'
 
 // What is shown of a delivered file, and over which footage.
 

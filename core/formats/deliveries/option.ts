@@ -1,5 +1,7 @@
 import { z } from 'zod'
 import type { Bits } from '../../kernels/pixel-form'
+import type { FootageId } from '../footage'
+import { FOOTAGE } from '../footage'
 
 // What can be chosen about a delivery. Each delivery lists the options that it has; dialog, command line, routes and
 // documents are made from the list.
@@ -16,7 +18,7 @@ export interface DeliveryOptions {
   codec?: 'prores' | 'png' | 'h264'
   fill?: 'black' | 'straight'
   key?: 'full' | 'legal'
-  backdrop?: 'colour' | 'checker'
+  backdrop?: 'colour' | 'checker' | FootageId
   /** Whether name and timecode are written into the picture. */
   burn?: boolean
   dither?: boolean
@@ -104,6 +106,7 @@ export const KEY = choice(
 export const BACKDROP = choice('Backdrop', 'What is seen behind the card', [
   ['colour', 'A colour'],
   ['checker', 'Checker'],
+  ...FOOTAGE.map(({ id, label }) => [id, `${label}, moving`] as const),
 ])
 
 export const BURN: Option = {

@@ -87,10 +87,18 @@ export interface ReadFile {
   frames: AsyncIterable<Uint8Array>
 }
 
+/** What a file is to show of the frames of a run. */
+export interface Shown {
+  /** Of a frame, `index` being its place in the run. Places come in their order, some may be left out. */
+  of(picture: FramePicture, index: number): FramePicture | Promise<FramePicture>
+  /** Lets go what it has open. */
+  end?(): void
+}
+
 /** How a delivery is written and how it is read again. */
 export interface Encoder {
-  /** What of a frame the file is to show, `index` being its place in the run; the frame itself where left out. */
-  shown?(plan: FilePlan): Promise<(picture: FramePicture, index: number) => FramePicture>
+  /** What of a frame the file is to show; the frame itself where left out. */
+  shown?(plan: FilePlan): Promise<Shown>
   open(plan: FilePlan): Promise<FrameWriter>
   read(plan: FilePlan): Promise<ReadFile>
   /** What the file is to say of its colour; null where it says nothing. */

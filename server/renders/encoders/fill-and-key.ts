@@ -14,7 +14,7 @@ export const fillAndKey: Encoder = {
   tags: ({ options: { codec } }) => (codec === 'png' ? null : TAGS_709),
   // In the levels of a PNG a legal key has fewer steps than alpha.
   shown: ({ options: { codec, key } }) =>
-    Promise.resolve((picture) => (codec === 'png' && key === 'legal' ? throughLegal(picture) : picture)),
+    Promise.resolve({ of: (picture) => (codec === 'png' && key === 'legal' ? throughLegal(picture) : picture) }),
   open: (plan) => (plan.options.codec === 'png' ? openPngs(plan) : Promise.resolve(openMovies(plan))),
   read: (plan) => (plan.options.codec === 'png' ? readPngs(plan) : readMovies(plan)),
 }

@@ -11,7 +11,7 @@ const SOLID = 128
 
 export const gif: Encoder = {
   tags: null,
-  shown: ({ options: { matte = '#000000' } }) => Promise.resolve((picture) => onOrOff(picture, matte)),
+  shown: ({ options: { matte = '#000000' } }) => Promise.resolve({ of: (picture) => onOrOff(picture, matte) }),
   open: (plan) => {
     const dither = plan.options.dither === false ? 'none' : 'sierra2_4a'
     // A palette for every picture: one for all would be made from all of them, kept in the memory.

@@ -26,4 +26,4 @@ export function overMatte(picture: FramePicture, matte: string): FramePicture {
 
 /** For deliveries whose alpha can be chosen. */
 export const shownOverMatte: Encoder['shown'] = ({ options: { alpha, matte = '#000000' } }) =>
-  Promise.resolve((picture) => (alpha === 'premultiplied' ? overMatte(picture, matte) : picture))
+  Promise.resolve({ of: (picture) => (alpha === 'premultiplied' ? overMatte(picture, matte) : picture) })

@@ -15,7 +15,7 @@ import { pipeInto, rawInput } from './piped'
 
 export const openExr: Encoder = {
   tags: null,
-  shown: () => Promise.resolve((picture) => (picture.bits === 'half' ? widened(picture) : picture)),
+  shown: () => Promise.resolve({ of: (picture) => (picture.bits === 'half' ? widened(picture) : picture) }),
   open,
   read,
 }

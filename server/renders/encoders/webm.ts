@@ -13,7 +13,7 @@ const FILTER = [
 
 export const webm: Encoder = {
   tags: TAGS_709,
-  shown: () => Promise.resolve(bled),
+  shown: () => Promise.resolve({ of: bled }),
   open: (plan) =>
     Promise.resolve(
       pipeInto([

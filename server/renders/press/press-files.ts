@@ -71,12 +71,16 @@ export async function pressFiles(job: PressJob): Promise<Pressed> {
 
 async function write({ plan, order, frames, onPicture, onProgress }: PressJob, writer: FrameWriter): Promise<void> {
   const shown = await encoderOf(plan.options.format).shown?.(plan)
-  for (const [at, frame] of order.entries()) {
-    const made = await frames.picture(frame)
-    const picture = shown ? shown(made, at) : made
-    onPicture?.(picture, at)
-    await writer.write(picture)
-    onProgress?.('running', at + 1)
+  try {
+    for (const [at, frame] of order.entries()) {
+      const made = await frames.picture(frame)
+      const picture = (await shown?.of(made, at)) ?? made
+      onPicture?.(picture, at)
+      await writer.write(picture)
+      onProgress?.('running', at + 1)
+    }
+  } finally {
+    shown?.end?.()
   }
 }
 

@@ -1,3 +1,4 @@
+import { PACKING } from '../packed-frame'
 import { createHash } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import { z } from 'zod'
@@ -46,10 +47,10 @@ export const segmentSchema = z.object({
 
 export const SEGMENT_HASH = 'blake2b512'
 
-/** A hash of the engine as it was built: the same sources make the same one on every machine. */
+/** A hash of the engine as it was built, and of how frames are packed: the same sources make the same one on every machine. */
 export async function engineHash(): Promise<string> {
   const built = await readFile(THREAD, 'utf8')
   // What is beside the program itself knows where it was built.
   const program = built.replace(/\n\/\/# sourceMappingURL=[\s\S]*$/, '')
-  return createHash('sha256').update(program).digest('hex')
+  return createHash('sha256').update(program).update(PACKING).digest('hex')
 }
