@@ -8,7 +8,8 @@ import { formerId, readOwnPicture } from '../server/pictures/own-picture'
 import { loadPictures } from '../server/pictures/pictures-of'
 import type { OpenedCard } from './card-file'
 
-async function bytesOf(file: string, what: string): Promise<Uint8Array> {
+/** Throws a WaxError where it cannot be read; `what` names it there. */
+export async function bytesOf(file: string, what: string): Promise<Uint8Array> {
   try {
     return new Uint8Array(await readFile(file))
   } catch {

@@ -18,7 +18,7 @@ const USAGE = `Usage:
 ${flagUsage()}
   wax verify FILE… --against SIDECAR|CARD [--json] [options of render, with a CARD]
   wax check CARD
-  wax proof CARD [--json] [--font FILE]… [--picture FILE]… [--sequence PATH]…
+  wax proof CARD [--json] [--backdrop FILE]… [--font FILE]… [--picture FILE]… [--sequence PATH]…
   wax evaluate CARD --frame N
   wax section CARD --piece ID --frame N
   wax kinds [--json]
@@ -31,7 +31,7 @@ file, as in "picture": "boat.png", that file is read from the folder of the card
 section prints, as JSON, what each coat lays at each distance from a straight edge of the piece.
 kinds lists every table: pieces, coats, finishes, outline steps, masks, motors, letter motion, paints, curves, blend modes, deliveries, with their values.
 proof judges a card as it will be seen: safe areas, contrast, size of type, time to read, halos, banding, thin lines, flashes, levels,
-the seam; exit code 1 where something will not do.
+the seam; exit code 1 where something will not do. --backdrop: a still of what the card is for, over which its type is to be read.
 loop tells what every moving value does across the seam, and how much neighbouring pictures differ round the ring.
 cut tells where a sequence repeats itself and the cut whose seam shows least: of a video, GIF, APNG or animated WebP, or numbered PNG files
 in a folder or a ZIP file.`

@@ -3,6 +3,7 @@ import { onScopeDispose, ref, shallowRef } from 'vue'
 import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import type { Flashes } from '#core/judge/measures/flashes'
+import type { Ground } from '#core/judge/proof/grounds'
 import type { ProofLine } from '#core/judge/proof/definition'
 import { faultOf } from '~/composables/api'
 import type { ProofFace } from '~/workers/proof.worker'
@@ -24,7 +25,8 @@ export function useProof() {
     share.value = null
   }
 
-  async function prove(card: Card) {
+  /** `grounds`: what the card is for, beside the plain grounds. */
+  async function prove(card: Card, grounds: readonly Ground[]) {
     stop()
     const own = new Worker(new URL('../workers/proof.worker.ts', import.meta.url), { type: 'module' })
     worker = own
@@ -40,7 +42,7 @@ export function useProof() {
       })
       const plain = JSON.parse(JSON.stringify(card)) as Card
       face = Comlink.wrap<ProofFace>(own)
-      const proof = await Promise.race([face.prove(plain, told), broken])
+      const proof = await Promise.race([face.prove(plain, grounds, told), broken])
       if (worker !== own) return
       lines.value = proof.lines
       flashes.value = proof.flashes

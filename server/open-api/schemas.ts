@@ -117,6 +117,7 @@ export const proof = z.object({
 export const proofWish = z.object({
   cardId: z.string().optional().describe('Which card of the shelf'),
   document: card.optional().describe('Or a card as it stands here'),
+  backdrop: z.string().optional().describe('A picture that was brought in, by its id: type is to be read over it too'),
 })
 
 export const worker = z.object({

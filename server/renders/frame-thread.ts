@@ -8,6 +8,7 @@ import type { SequenceSource, WantedPicture } from '../../core/frame/fetching'
 import type { PixelForm } from '../../core/kernels/pixel-form'
 import type { Picture } from '../../core/paint/pictures'
 import type { PictureGap } from '../../core/paint/sequences'
+import type { Ground } from '../../core/judge/proof/grounds'
 import type { Proved } from './prove'
 
 // Built by scripts/build-node.mjs; all programs run in the project's folder.
@@ -34,7 +35,8 @@ export interface Wish {
 /** What is wanted instead of a frame: the proof of the card. */
 export interface ProofWish {
   at: number
-  prove: true
+  /** What it is held against beside the plain grounds. */
+  prove: readonly Ground[]
 }
 
 /** What a thread says of a frame. */
@@ -94,9 +96,9 @@ export class FrameThread {
   }
 
   /** Proves the card. */
-  prove(): Promise<Proved> {
+  prove(own: readonly Ground[]): Promise<Proved> {
     if (this.broken) return Promise.reject(this.broken)
-    return this.ask<Proved>({ at: this.asked++, prove: true }, [])
+    return this.ask<Proved>({ at: this.asked++, prove: own }, [])
   }
 
   async end(): Promise<void> {

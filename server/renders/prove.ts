@@ -1,4 +1,5 @@
 import type { Card } from '../../core/card/schema'
+import type { Ground } from '../../core/judge/proof/grounds'
 import type { ProofLine } from '../../core/judge/proof/definition'
 import { PLAIN_FORM } from '../../core/kernels/pixel-form'
 import { fontsOf, shippedFonts } from '../fonts/shipped'
@@ -12,8 +13,8 @@ export interface Proved {
   lines: ProofLine[]
 }
 
-/** The proof sheet of a card, made in a thread; one card at a time. */
-export const proveCard = (card: Card, assets: Assets): Promise<Proved> =>
+/** The proof sheet of a card, made in a thread; one card at a time. `own`: what it is for, beside the plain grounds. */
+export const proveCard = (card: Card, assets: Assets, own: readonly Ground[] = []): Promise<Proved> =>
   inTurn(async () => {
     const thread = new FrameThread({
       ...{ card, form: PLAIN_FORM, sequences: assets.sequence },
@@ -21,7 +22,7 @@ export const proveCard = (card: Card, assets: Assets): Promise<Proved> =>
       pictures: await loadPictures(card, assets.picture),
     })
     try {
-      return await thread.prove()
+      return await thread.prove(own)
     } finally {
       await thread.end()
     }

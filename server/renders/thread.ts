@@ -59,7 +59,7 @@ port.on('message', (message: Wish | ProofWish | SequenceAnswer) => {
     return
   }
   if ('prove' in message) {
-    last = last.then(() => prove(message.at))
+    last = last.then(() => prove(message))
     return
   }
   // While one frame is made, what the next one shows is on its way.
@@ -70,9 +70,11 @@ port.on('message', (message: Wish | ProofWish | SequenceAnswer) => {
   })
 })
 
-async function prove(at: number): Promise<void> {
+async function prove({ at, prove: own }: ProofWish): Promise<void> {
   try {
-    const { passed, lines } = await proofOf(card, (work) => withPictures(engine.sequences, ask, () => work(engine)))
+    const { passed, lines } = await proofOf(card, (work) => withPictures(engine.sequences, ask, () => work(engine)), {
+      own,
+    })
     port.postMessage({ at, proved: { passed, lines } } satisfies Answer)
   } catch (error) {
     port.postMessage({ at, fault: faultOf(error) })

@@ -83,7 +83,7 @@ describe('the picture of', () => {
       [0x92, FOUND.look],
       [0xb5, FOUND.bad],
     ] as const) {
-      const shown = contrastPicture([letters(grey)], card(grey, 255), 128)
+      const shown = contrastPicture([letters(grey)], card(grey, 255), { label: 'mid grey', over: 128 })
       expect([...shown.pixels.subarray((18 * WIDTH + 20) * 4, (18 * WIDTH + 20) * 4 + 3)]).toEqual(colour)
       expect(isColour(shown, colour, 32, 18)).toBe(false)
     }

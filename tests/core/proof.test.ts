@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import type { Card } from '#core/card/schema'
 import type { Verdict } from '#core/judge/proof/definition'
+import type { Ground } from '#core/judge/proof/grounds'
 import { PROOF_CHECKS } from '#core/judge/proof/checks'
 import { proofOf } from '#core/judge/proof/proof'
 import { coat, emptyCard, engineWithFonts, solid, withBox, withType } from '../support/engine'
@@ -30,8 +31,8 @@ function plain(type: Record<string, unknown> = {}, bar: Record<string, unknown> 
   return withType(box, { ...words, ...type } as never, { face: fill('#FFFFFF') })
 }
 
-async function sheet(card: Card) {
-  const { lines, passed } = await proofOf(card, (work) => Promise.resolve(work(engine)))
+async function sheet(card: Card, own: Ground[] = []) {
+  const { lines, passed } = await proofOf(card, (work) => Promise.resolve(work(engine)), { own })
   return { passed, lines, of: (check: string) => lines.find((line) => line.check === check)! }
 }
 
@@ -65,6 +66,24 @@ describe('what is wrong is told with its piece and a remedy', () => {
     expect(line.findings[0]!.message).toMatch(words)
     expect(line.findings[0]!.remedy).not.toBe('')
   })
+})
+
+test('type is held against what it is for too: a picture fills the frame from its middle', async () => {
+  // White letters without a bar are read over black and grey; here the middle of the picture decides, not its sides.
+  const picture = (middle: number) => {
+    const pixels = Uint8Array.from({ length: 12 * 4 * 4 }, (_, i) => {
+      const x = (i >> 2) % 12
+      return i % 4 === 3 ? 255 : x >= 3 && x < 9 ? middle : 255 - middle
+    })
+    return { label: 'the shot', over: { width: 12, height: 4, pixels } }
+  }
+  const card = plain({ x: 320, y: 200 }, { on: false })
+  const light = (await sheet(card, [picture(245)])).of('contrast')
+  expect(light.verdict).toBe('bad')
+  expect(light.findings[0]!.message).toMatch(/1\.\d : 1 over the shot/)
+  const dark = (await sheet(card, [picture(10)])).of('contrast')
+  expect(dark.verdict).toBe('look')
+  expect(dark.findings[0]!.message).not.toMatch(/the shot/)
 })
 
 test('a font that is not here is all that is said: nothing else could be looked at', async () => {

@@ -5,6 +5,7 @@ import { allPieces } from '#core/card/tree'
 import type { ProofFinding, ProofLine, Verdict } from '#core/judge/proof/definition'
 import { zonesOf } from '#core/time/held'
 import { backdropCss } from '~/composables/backdrops'
+import { ownGround } from '~/composables/own-ground'
 import { useProof } from '~/composables/proof'
 import { useStage } from '~/stores/stage'
 import { pictureOf } from '~/workers/engine-pool'
@@ -73,7 +74,7 @@ function unshow() {
 
 function begin(now: Card) {
   unshow()
-  void prove(now)
+  void ownGround(stage.backdrop, stage.ownBackdrop).then((own) => prove(now, own ? [own] : []))
   const zones = zonesOf(now)
   const frame = zones ? Math.floor((zones.hold + zones.out) / 2) : Math.floor(now.length / 2)
   const scale = Math.min(1, (WIDTH * window.devicePixelRatio) / now.frame.width)

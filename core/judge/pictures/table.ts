@@ -1,7 +1,6 @@
 import { allPieces } from '../../card/tree'
 import type { FramePicture } from '../../frame/engine'
 import type { Frames } from '../../units'
-import { PLAIN_BACKDROPS } from '../proof/legibility'
 import type { Looked, LookedMoment, WithEngine } from '../proof/look'
 import { lettersOf } from '../proof/look'
 import { bandingPicture } from './banding-picture'
@@ -46,22 +45,22 @@ export const CHECK_PICTURES: Readonly<Record<string, Draw>> = {
   },
 
   async contrast(looked, withEngine) {
-    const { card } = looked
+    const { card, grounds } = looked
     const least = (moment: LookedMoment, i: number) =>
       Math.min(21, ...moment.types.map(({ contrast }) => contrast[i] ?? 21))
-    const grounds = PLAIN_BACKDROPS.map((_, i) => Math.min(...looked.moments.map((moment) => least(moment, i))))
-    const lowest = grounds.indexOf(Math.min(...grounds))
+    const leasts = grounds.map((_, i) => Math.min(...looked.moments.map((moment) => least(moment, i))))
+    const lowest = leasts.indexOf(Math.min(...leasts))
     const { frame } = worst(looked, (moment) => -least(moment, lowest))
     const picture = await withEngine((engine) => engine.render(card, frame))
     const letters: FramePicture[] = []
     for (const piece of allPieces(card.pieces)) {
       if (piece.kind === 'type') letters.push(await lettersOf(card, piece, frame, withEngine))
     }
-    const { label, level } = PLAIN_BACKDROPS[lowest]!
+    const ground = grounds[lowest]!
     return {
       frame,
-      picture: contrastPicture(letters, picture, level),
-      caption: `Edges of letters over ${label}: green 4.5 : 1 and more, amber 3 : 1 and more, red less.`,
+      picture: contrastPicture(letters, picture, ground),
+      caption: `Edges of letters over ${ground.label}: green 4.5 : 1 and more, amber 3 : 1 and more, red less.`,
     }
   },
 }

@@ -6,7 +6,7 @@ import { perSecond } from '../../values/rate'
 import { R103_AREA } from '../measures/video-levels'
 import type { ProofCheck, ProofFinding } from './definition'
 import { foundOr, good, NO_SOURCE } from './definition'
-import { PLAIN_BACKDROPS } from './legibility'
+import { PLAIN_GROUNDS } from './grounds'
 import type { Looked, LookedMoment, LookedType } from './look'
 
 /** Height of capitals at 1080 lines: below the first it is hard to read on a small set, below the second nobody does. */
@@ -95,20 +95,22 @@ export const PROOF_CHECKS: readonly ProofCheck[] = [
   {
     id: 'contrast',
     label: 'Contrast of type',
-    how: 'Letters against what is seen close around them, over black, mid grey and white, in the hold',
+    how: 'Letters against what is seen close around them, over black, mid grey, white and what was brought to look against, in the hold',
     source: 'WCAG 2.2, 1.4.3: 3 : 1 for large type',
-    judge: ({ moments }) => {
+    judge: ({ moments, grounds }) => {
       const pieces = piecesOf(moments.flatMap(({ types }) => visibleTypes(types)))
       const found = pieces.flatMap(({ piece, worst }): ProofFinding[] => {
-        const low = PLAIN_BACKDROPS.filter((_, i) => (worst[i] ?? 21) < LARGE_TYPE)
-        if (low.length === 0) return []
-        const over = low.map(
-          ({ label }, i) => `${worst[PLAIN_BACKDROPS.indexOf(low[i]!)]!.toFixed(1)} : 1 over ${label}`,
+        const over = grounds.flatMap(({ label }, i) =>
+          isUnread(worst[i]) ? [`${worst[i]!.toFixed(1)} : 1 over ${label}`] : [],
         )
+        if (over.length === 0) return []
         return [at(piece.id, null, `${over.join(', ')}.`, 'Give it a bar, a stroke or a shadow.')]
       })
-      // What is read over two of three grounds needs a look at the footage that it is for.
-      const unread = pieces.filter(({ worst }) => worst.filter((ratio) => (ratio ?? 21) < LARGE_TYPE).length > 1)
+      // What is read over two of three plain grounds needs a look at the footage that it is for; over that it must be read.
+      const plain = PLAIN_GROUNDS.length
+      const unread = pieces.filter(
+        ({ worst }) => worst.slice(0, plain).filter(isUnread).length > 1 || worst.slice(plain).some(isUnread),
+      )
       const least = Math.min(21, ...pieces.flatMap(({ worst }) => worst.map((ratio) => ratio ?? 21)))
       return foundOr(
         found,
@@ -359,7 +361,9 @@ const within = (inner: Rect, outer: Rect): boolean =>
 /** Type that stands there to be read, not such that fades. */
 const visibleTypes = (types: readonly LookedType[]) => types.filter(({ strongest }) => strongest > 0.8)
 
-/** The worst contrast of each piece over each backdrop. */
+const isUnread = (ratio: number | null | undefined) => (ratio ?? 21) < LARGE_TYPE
+
+/** The worst contrast of each piece over each ground. */
 function piecesOf(types: readonly LookedType[]): { piece: LookedType['piece']; worst: (number | null)[] }[] {
   const pieces = new Map<string, { piece: LookedType['piece']; worst: (number | null)[] }>()
   for (const { piece, contrast } of types) {

@@ -1,12 +1,7 @@
 import type { FramePicture } from '../../frame/engine'
 import { contrastRatio, LUMINANCES } from '../measures/contrast'
-
-/** Backdrops that every card is held against, as levels of 8 bits. */
-export const PLAIN_BACKDROPS = [
-  { id: 'black', label: 'black', level: 0 },
-  { id: 'grey', label: 'mid grey', level: 128 },
-  { id: 'white', label: 'white', level: 255 },
-] as const
+import type { Ground } from './grounds'
+import { behind } from './grounds'
 
 /** How far from the letters what lies around them is looked at, in px at 1080 lines. */
 const AROUND = [3, 5] as const
@@ -14,12 +9,12 @@ const AROUND = [3, 5] as const
 const INK = 230
 
 /**
- * Contrast (WCAG 2.2) of letters against what is seen close around them, over a backdrop. `letters` is the type alone, `card` the
+ * Contrast (WCAG 2.2) of letters against what is seen close around them, over what lies behind the card. `letters` is the type alone, `card` the
  * whole card at that frame: straight pixels of 8 bits. Null where no letter is seen.
  */
-export function contrastOver(letters: FramePicture, card: FramePicture, level: number): number | null {
+export function contrastOver(letters: FramePicture, card: FramePicture, ground: Ground): number | null {
   let [inside, insides, outside, outsides] = [0, 0, 0, 0]
-  aroundLetters(letters, card, level, (_x, _y, own, around) => {
+  aroundLetters(letters, card, ground, (_x, _y, own, around) => {
     inside += own
     insides++
     for (const luminance of around) outside += luminance
@@ -32,10 +27,10 @@ export function contrastOver(letters: FramePicture, card: FramePicture, level: n
 export function contrastAt(
   letters: FramePicture,
   card: FramePicture,
-  level: number,
+  ground: Ground,
   take: (x: number, y: number, ratio: number) => void,
 ): void {
-  aroundLetters(letters, card, level, (x, y, own, around) => {
+  aroundLetters(letters, card, ground, (x, y, own, around) => {
     if (around.length === 0) return
     take(x, y, contrastRatio(own, around.reduce((sum, luminance) => sum + luminance, 0) / around.length))
   })
@@ -45,13 +40,16 @@ export function contrastAt(
 function aroundLetters(
   { width, height, pixels: ink }: FramePicture,
   { pixels }: FramePicture,
-  level: number,
+  ground: Ground,
   take: (x: number, y: number, own: number, around: readonly number[]) => void,
 ): void {
-  const luminance = (at: number) => {
+  const under = behind(ground, { width, height })
+  const luminance = (x: number, y: number) => {
+    const at = (y * width + x) * 4
     const alpha = pixels[at + 3]!
-    const over = (channel: number) => LUMINANCES[Math.round((channel * alpha + level * (255 - alpha)) / 255)]!
-    return 0.2126 * over(pixels[at]!) + 0.7152 * over(pixels[at + 1]!) + 0.0722 * over(pixels[at + 2]!)
+    const over = (c: number) =>
+      LUMINANCES[Math.round((pixels[at + c]! * alpha + under(x, y, c) * (255 - alpha)) / 255)]!
+    return 0.2126 * over(0) + 0.7152 * over(1) + 0.0722 * over(2)
   }
   const reach = AROUND.map((px) => Math.max(1, Math.round((px * height) / 1080)))
   const around: number[] = []
@@ -63,11 +61,10 @@ function aroundLetters(
         for (const [dx, dy] of SIDES) {
           const [toX, toY] = [x + dx * px, y + dy * px]
           if (toX < 0 || toY < 0 || toX >= width || toY >= height) continue
-          const there = (toY * width + toX) * 4
-          if (ink[there + 3]! <= 8) around.push(luminance(there))
+          if (ink[(toY * width + toX) * 4 + 3]! <= 8) around.push(luminance(toX, toY))
         }
       }
-      take(x, y, luminance(at), around)
+      take(x, y, luminance(x, y), around)
     }
   }
 }

@@ -22,7 +22,9 @@ import { thinLines } from '../measures/thin-lines'
 import { COMPOSITE, compositeLevels } from '../measures/video-levels'
 import type { RingDifference } from '../ring-difference'
 import { pictureDifference, ringDifference } from '../ring-difference'
-import { contrastOver, PLAIN_BACKDROPS } from './legibility'
+import type { Ground } from './grounds'
+import { PLAIN_GROUNDS } from './grounds'
+import { contrastOver } from './legibility'
 
 // What the checks of the proof are judged by: the card is rendered once for all of them.
 
@@ -32,7 +34,7 @@ export interface LookedType {
   wording: string
   /** The largest alpha of its letters, 0–1: less than 1 while it comes and goes. */
   strongest: number
-  /** Contrast over each of PLAIN_BACKDROPS; null where no letter is seen. */
+  /** Contrast over each of the grounds; null where no letter is seen. */
   contrast: (number | null)[]
   /** Half the width of its widest stem, in card px. */
   depth: number
@@ -53,6 +55,8 @@ export interface LookedMoment {
 
 export interface Looked {
   card: Card
+  /** PLAIN_GROUNDS, then what was brought to be looked at against. */
+  grounds: readonly Ground[]
   /** What the card needs and has not; nothing else is looked at then. */
   missing: Fault[]
   /** Frames of the hold, [from, to): the whole loop without zones. */
@@ -70,21 +74,29 @@ const MOMENTS = 4
 /** Width of the small pictures of all frames, in px: a field of 10 degrees of WCAG is a third of it. */
 const SMALL = 192
 
+export interface LookOptions {
+  /** What the card is for: footage, a colour. */
+  own?: readonly Ground[]
+  /** Told how far it is, 0–1. */
+  onFrame?: (share: number) => void
+}
+
 export async function lookAt(
   card: Card,
   withEngine: WithEngine,
-  onFrame: (share: number) => void = () => {},
+  { own = [], onFrame = () => {} }: LookOptions = {},
 ): Promise<Looked> {
   const zones = zonesOf(card)
   const hold = zones ? { from: zones.hold, to: zones.out } : { from: 0, to: card.length }
   const flashes = { general: 0, red: 0, from: 0, luminance: [], changes: [] }
-  const looked: Looked = { card, hold, missing: [], moments: [], flashes, ring: null }
+  const grounds = [...PLAIN_GROUNDS, ...own]
+  const looked: Looked = { card, grounds, hold, missing: [], moments: [], flashes, ring: null }
   looked.missing = await withEngine((engine) => missingIn(card, engine))
   if (looked.missing.length > 0) return looked
   try {
     const frames = momentsOf(hold)
     for (const [i, frame] of frames.entries()) {
-      looked.moments.push(await momentAt(card, frame, withEngine))
+      looked.moments.push(await momentAt(looked, frame, withEngine))
       onFrame((i + 1) / frames.length / 2)
     }
     Object.assign(looked, await wholeRing(card, withEngine, (share) => onFrame(0.5 + share / 2)))
@@ -118,13 +130,13 @@ function missingIn(card: Card, engine: Engine): Fault[] {
   ]
 }
 
-async function momentAt(card: Card, frame: Frames, withEngine: WithEngine): Promise<LookedMoment> {
+async function momentAt({ card, grounds }: Looked, frame: Frames, withEngine: WithEngine): Promise<LookedMoment> {
   const picture = await withEngine((engine) => engine.render(card, frame))
   const exact = await withEngine((engine) => engine.render(card, frame, { bits: 'float' }))
   const outlook = await withEngine((engine) => engine.outlook(card, frame))
   const types: LookedType[] = []
   for (const piece of allPieces(card.pieces)) {
-    if (piece.kind === 'type') types.push(await typeAt(card, piece, frame, picture, withEngine))
+    if (piece.kind === 'type') types.push(await typeAt(card, piece, frame, withEngine, picture, grounds))
   }
   return {
     ...{ frame, outlook, types },
@@ -139,8 +151,9 @@ async function typeAt(
   card: Card,
   piece: TypePiece,
   frame: Frames,
-  picture: FramePicture,
   withEngine: WithEngine,
+  picture: FramePicture,
+  grounds: readonly Ground[],
 ): Promise<LookedType> {
   const letters = await lettersOf(card, piece, frame, withEngine)
   const depth = await withEngine((engine) => engine.innerDepth(card, piece.id, frame))
@@ -148,7 +161,7 @@ async function typeAt(
   for (let at = 3; at < letters.pixels.length; at += 4) strongest = Math.max(strongest, letters.pixels[at]! / 255)
   return {
     ...{ piece, depth, strongest, wording: wordingAt(piece, momentOf(card, frame)) },
-    contrast: PLAIN_BACKDROPS.map(({ level }) => contrastOver(letters, picture, level)),
+    contrast: grounds.map((ground) => contrastOver(letters, picture, ground)),
   }
 }
 

@@ -1,7 +1,7 @@
 import type { Card } from '../../card/schema'
 import { judged } from './checks'
 import type { ProofLine } from './definition'
-import type { Looked, WithEngine } from './look'
+import type { Looked, LookOptions, WithEngine } from './look'
 import { lookAt } from './look'
 
 /** The proof sheet of a card, and what it was judged by. */
@@ -12,9 +12,9 @@ export interface Proof {
   looked: Looked
 }
 
-/** Renders a card for all checks, and judges it. `onFrame` is told how far it is, 0–1. */
-export async function proofOf(card: Card, withEngine: WithEngine, onFrame?: (share: number) => void): Promise<Proof> {
-  const looked = await lookAt(card, withEngine, onFrame)
+/** Renders a card for all checks, and judges it. */
+export async function proofOf(card: Card, withEngine: WithEngine, options?: LookOptions): Promise<Proof> {
+  const looked = await lookAt(card, withEngine, options)
   // What could not be rendered could not be looked at: only that is said.
   const lines = judged(looked).filter(({ check }) => looked.missing.length === 0 || check === 'missing')
   return { passed: lines.every(({ verdict }) => verdict !== 'bad'), lines, looked }
