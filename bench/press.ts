@@ -64,10 +64,7 @@ async function together(card: Card, fonts: Map<string, Uint8Array>, format: (typ
       hash: (frame) => segment.hash(frame),
       pixels: (frame) => segment.pixels(frame),
       packed: (frame) => segment.packed(frame),
-      picture: async (frame) => {
-        const pixels = new Uint8Array(await segment.pixels(frame))
-        return { width, height, bits: plan.form.bits, pixels }
-      },
+      picture: async (frame) => ({ width, height, bits: plan.form.bits, pixels: await segment.pixels(frame) }),
     },
   })
   await segment.close()

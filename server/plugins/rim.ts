@@ -1,7 +1,7 @@
 import { defineNitroPlugin } from 'nitropack/runtime'
 import { eventHandler, setResponseHeader } from 'h3'
 import { createHash } from 'node:crypto'
-import { callerFault, isLoopback } from '../rim/callers'
+import { callerFault, isFromHere } from '../rim/callers'
 import { contentPolicy } from '../rim/policy'
 
 const SIGN_IN = '/api/sign-in'
@@ -18,12 +18,13 @@ export default defineNitroPlugin((nitro) => {
   nitro.h3App.stack.unshift({
     route: '/',
     handler: eventHandler(async (event) => {
-      const { headers, method = 'GET', url = '/' } = event.node.req
+      const { headers, method = 'GET', url = '/', socket } = event.node.req
       const fault = callerFault({ host: headers.host, origin: headers.origin, method }, allowed)
       if (fault) throw refusal(403, fault)
-      // By another name than this machine's own only those are let in who have a token; the page that asks for it is no secret.
+      // From elsewhere, or by another name than this machine's own, only those are let in who have a token; the page that asks for it
+      // is no secret.
       const isAsking = url.startsWith('/api/') && !url.startsWith(SIGN_IN)
-      if (isAsking && !isLoopback(headers.host)) await requireToken(event)
+      if (isAsking && !isFromHere(headers.host, socket.remoteAddress)) await requireToken(event)
     }),
   })
   nitro.hooks.hook('render:response', (response, { event }) => {

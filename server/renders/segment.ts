@@ -1,7 +1,7 @@
 import type { FileHandle } from 'node:fs/promises'
 import { open, rename, rm } from 'node:fs/promises'
 import { digest } from './digest'
-import { packFrame, unpackFrame } from './packed-frame'
+import { PACKING, packFrame, unpackFrame } from './packed-frame'
 import { writeAll } from './write-all'
 
 // Finished frames put down without loss: frame after frame, packed, and at the end a list of where each lies and the hash of its
@@ -13,6 +13,12 @@ interface Entry {
   at: number
   length: number
   hash: string
+}
+
+interface List {
+  /** How its frames are packed. */
+  packing: string
+  entries: Entry[]
 }
 
 const FOOT = 8
@@ -73,7 +79,7 @@ export class SegmentWriter {
   /** Writes its list and gives it its name. */
   async close(): Promise<void> {
     await this.last
-    const list = Buffer.from(JSON.stringify([...this.entries.values()]))
+    const list = Buffer.from(JSON.stringify({ packing: PACKING, entries: [...this.entries.values()] } satisfies List))
     const foot = Buffer.alloc(FOOT)
     foot.writeBigUInt64LE(BigInt(list.length))
     await writeAll(this.file, Buffer.concat([list, foot]), this.end)
@@ -98,15 +104,16 @@ export class Segment {
     private readonly entries: Map<number, Entry>,
   ) {}
 
-  /** Throws where the file is not whole. */
+  /** Throws where the file is not whole, or of an application that packed in another way. */
   static async open(path: string): Promise<Segment> {
     const file = await open(path, 'r')
     try {
       const { size } = await file.stat()
       const foot = await bytesAt(file, size - FOOT, FOOT)
       const length = Number(foot.readBigUInt64LE())
-      const list = JSON.parse((await bytesAt(file, size - FOOT - length, length)).toString()) as Entry[]
-      return new Segment(file, new Map(list.map((entry) => [entry.frame, entry])))
+      const list = JSON.parse((await bytesAt(file, size - FOOT - length, length)).toString()) as List
+      if (list.packing !== PACKING) throw new Error('A segment of frames is packed in another way.')
+      return new Segment(file, new Map(list.entries.map((entry) => [entry.frame, entry])))
     } catch (error) {
       await file.close()
       throw error

@@ -34,8 +34,18 @@ export function callerFault({ host, origin, method }: Caller, allowed: readonly 
 
 const nameOf = (host: string): string => host.replace(/:\d+$/, '').toLowerCase()
 
-/** Whether a request was sent to this machine by one of its own names: then no token is asked for. */
-export function isLoopback(host: string | undefined): boolean {
+/**
+ * Whether a request comes from this machine and was sent to it by one of its own names: then no token is asked for. The name alone says
+ * nothing, anybody may write it; the address alone neither, since a proxy on this machine hands on what comes from elsewhere.
+ */
+export const isFromHere = (host: string | undefined, address: string | undefined): boolean =>
+  isLoopback(host) && isLoopbackAddress(address ?? '')
+
+/** IPv4 addresses may come in the clothes of IPv6 (RFC 4291 §2.5.5.2). */
+const isLoopbackAddress = (address: string): boolean =>
+  address === '::1' || /^(::ffff:)?127(\.\d{1,3}){3}$/i.test(address)
+
+function isLoopback(host: string | undefined): boolean {
   const name = nameOf(host ?? '')
   return name === 'localhost' || name === '[::1]' || /^127(\.\d{1,3}){3}$/.test(name)
 }

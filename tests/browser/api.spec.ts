@@ -130,6 +130,26 @@ test('what cannot be is refused in words, before anything starts', async ({ page
   expect(await refused({ format: 'png', ...all }, 'no-such-card')).toEqual([404, 'not-found'])
 })
 
+test('by another name than the machine’s own there is nothing without a token, and all with one until it is withdrawn', async ({
+  page,
+}) => {
+  const made = await page.request.post('/api/tokens', { data: { name: 'A browser elsewhere' } })
+  const { id, token } = (await made.json()) as { id: string; token: string }
+  const elsewhere = `http://press.localhost:${new URL(process.env.WAX_ADDRESS!).port}`
+  await page.goto(elsewhere)
+  await expect(page.getByRole('form', { name: 'Token' })).toBeVisible()
+  await page.getByRole('textbox', { name: 'Token' }).fill(`${token}x`)
+  await page.getByRole('button', { name: 'Let me in' }).click()
+  await expect(page.getByRole('alert')).toContainText('not known here')
+  await page.getByRole('textbox', { name: 'Token' }).fill(token)
+  await page.getByRole('button', { name: 'Let me in' }).click()
+  await expect(page.getByRole('link', { name: /Lower third/ }).first()).toBeVisible()
+  expect(await page.evaluate(() => document.cookie)).toBe('')
+  await page.request.delete(`/api/tokens/${id}`)
+  await page.reload()
+  await expect(page.getByRole('form', { name: 'Token' })).toBeVisible()
+})
+
 test('the page of the API shows it, with the policy of our pages', async ({ page }) => {
   await page.goto('/api-guide')
   await expect(page.getByText('Asks for a render.')).toBeVisible()

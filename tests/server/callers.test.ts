@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
-import { callerFault, isLoopback } from '#server/rim/callers'
+import { callerFault, isFromHere } from '#server/rim/callers'
 import { bearer, newToken, tokenHash } from '#server/rim/tokens'
 import { contentPolicy } from '#server/rim/policy'
 
@@ -47,12 +47,18 @@ test('the policy of pages lets scripts in by hash alone', () => {
   expect(policy).toContain("frame-ancestors 'none'")
 })
 
-test('a token is asked for by every name but the machine’s own', () => {
-  for (const host of ['localhost', 'localhost:3000', '127.0.0.1:80', '127.9.9.9', '[::1]:3000']) {
-    expect([host, isLoopback(host)]).toEqual([host, true])
+test('a token is asked for by every name but the machine’s own, and from every other machine whatever it calls this one', () => {
+  const own = ['localhost', 'localhost:3000', '127.0.0.1:80', '127.9.9.9', '[::1]:3000']
+  for (const host of own) {
+    for (const address of ['127.0.0.1', '::1', '::ffff:127.0.0.1']) {
+      expect([host, isFromHere(host, address)]).toEqual([host, true])
+    }
+    for (const address of ['10.0.0.9', 'fe80::1', '::ffff:10.0.0.9', '::127.0.0.1', '', undefined]) {
+      expect([address, isFromHere(host, address)]).toEqual([address, false])
+    }
   }
   for (const host of ['studio.example', '10.0.0.7:3000', '127.0.0.1.example', 'localhost.example', '', undefined]) {
-    expect([host, isLoopback(host)]).toEqual([host, false])
+    expect([host, isFromHere(host, '127.0.0.1')]).toEqual([host, false])
   }
 })
 

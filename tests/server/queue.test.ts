@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process'
-import { mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { mkdirSync, readdirSync, readFileSync, rmSync, statSync, truncateSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { beforeAll, describe, expect, test } from '@jest/globals'
 import { eq, sql } from 'drizzle-orm'
@@ -13,7 +13,7 @@ import { goOn } from '#server/renders/queue/go-on'
 import { framesOfRun, runCount, runLength } from '#server/renders/queue/runs'
 import { releaseSilent } from '#server/renders/queue/silent'
 import type { RunTry } from '#server/renders/queue/work-list'
-import { beatRun, failRun, finishRun, giveBack, takeRun } from '#server/renders/queue/work-list'
+import { beatRun, failRun, finishRun, giveBack, makeAgain, takeRun } from '#server/renders/queue/work-list'
 import { renderFile } from '#server/renders/render-file'
 import { runsHere } from '#server/renders/work/here'
 import { RunWorker } from '#server/renders/work/run-worker'
@@ -146,6 +146,26 @@ describe('a render', () => {
     expect(row.files[0]!.bytes).toBe(statSync(alone).size)
   })
 
+  test('makes runs again whose frames cannot be read any more', async () => {
+    await emptied()
+    const id = await queued('c')
+    await working(async () => {
+      await until(async () => (await runsOf(id)).every(({ state }) => state === 'done'))
+    })
+    const [first, second] = await runsOf(id)
+    truncateSync(join(rendersFolder(storage), first!.segment!), 3000)
+    rmSync(join(rendersFolder(storage), second!.segment!))
+    await working(() => press(id))
+    expect((await rowOf(id)).report?.passed).toBe(true)
+    expect((await runsOf(id)).slice(0, 3).map(({ attempts }) => attempts)).toEqual([2, 2, 1])
+    // What cannot be read however often it is made is given up.
+    const { segment } = (await runsOf(id))[0]!
+    await own.connection.database.update(renders).set({ status: 'running' }).where(eq(renders.id, id))
+    await own.connection.database.update(renderRuns).set({ attempts: 3 }).where(eq(renderRuns.renderId, id))
+    await makeAgain(own.connection.database, id, 0, segment!)
+    expect(await rowOf(id)).toMatchObject({ status: 'failed', fault: { code: 'frames-lost' } })
+  })
+
   test('whose presser comes back after another took it over is the other’s', async () => {
     const id = await queued('c')
     // No frame is made yet: both wait.
@@ -245,6 +265,11 @@ describe('workers that die', () => {
       })
     }
     expect(await finishRun(own.connection.database, 'beside', beside, 'late')).toBe(false)
+    // One of an application that knew no runs is cut.
+    await own.connection.database.delete(renderRuns).where(eq(renderRuns.renderId, id))
+    await own.connection.database.update(renders).set({ status: 'failed' }).where(eq(renders.id, id))
+    await goOn(own.connection.database, id)
+    expect((await runsOf(id)).length).toBe(runCount(40))
   })
 
   test('while they press leave it to the next; a job that was lost is asked for again', async () => {

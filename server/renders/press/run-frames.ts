@@ -7,6 +7,7 @@ import type { FilePlan } from '../encoders/encoder'
 import { rendersFolder } from '../files'
 import { persist } from '../persist'
 import { runAt } from '../queue/runs'
+import { makeAgain } from '../queue/work-list'
 import { Segment } from '../segment'
 import type { PressFrames } from './press-files'
 import { cancelled } from './press-files'
@@ -41,11 +42,10 @@ export class RunFrames implements PressFrames {
 
   async picture(frame: number): Promise<FramePicture> {
     const { width, height, form } = this.of.plan
-    // The encoder takes arrays that own their bytes.
-    return { width, height, bits: form.bits, pixels: new Uint8Array(await this.pixels(frame)) }
+    return { width, height, bits: form.bits, pixels: await this.pixels(frame) }
   }
 
-  async pixels(frame: number): Promise<Uint8Array> {
+  async pixels(frame: number): Promise<Uint8Array<ArrayBuffer>> {
     return (await this.segmentOf(frame)).pixels(frame)
   }
 
@@ -65,16 +65,28 @@ export class RunFrames implements PressFrames {
 
   private async segmentOf(frame: number): Promise<Segment> {
     const run = this.runOf.get(frame)!
-    const name = this.names.get(run) ?? (await this.finished(run))
     const known = this.open.get(run)
     this.open.delete(run)
-    const segment = known ?? Segment.open(join(rendersFolder(this.of.storage), name))
+    const segment = known ?? this.opened(run)
     this.open.set(run, segment)
     if (!known) {
       for (const [at, hash] of (await segment).hashes()) this.hashes.set(at, hash)
       await this.closeOldest()
     }
     return segment
+  }
+
+  /** One that is gone or not whole is made again. */
+  private async opened(run: number): Promise<Segment> {
+    for (;;) {
+      const name = this.names.get(run) ?? (await this.finished(run))
+      try {
+        return await Segment.open(join(rendersFolder(this.of.storage), name))
+      } catch {
+        this.names.delete(run)
+        await persist(() => makeAgain(this.of.database, this.of.id, run, name))
+      }
+    }
   }
 
   private async closeOldest(): Promise<void> {

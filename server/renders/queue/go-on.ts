@@ -1,7 +1,8 @@
 import { and, eq, ne } from 'drizzle-orm'
 import type { Database } from '../../database/connect'
 import { renderRuns, renders } from '../../database/schema'
-import { addPressJob } from './enqueue'
+import { planFor } from '../plan'
+import { addPressJob, cut } from './enqueue'
 import { withNewTries } from './tries'
 
 /** Puts a render that failed into the queue again. The frames that are done are not made again. */
@@ -14,7 +15,7 @@ export async function goOn(database: Database, id: string): Promise<void> {
         ...{ fault: null, report: null, framesDone: 0, startedAt: null, finishedAt: null },
       })
       .where(and(eq(renders.id, id), eq(renders.status, 'failed')))
-      .returning({ priority: renders.priority })
+      .returning({ priority: renders.priority, document: renders.document, options: renders.options })
     if (!row) return
     // Workers do not give back what was in work when it failed: their runs are open again from here on.
     await transaction
@@ -24,6 +25,10 @@ export async function goOn(database: Database, id: string): Promise<void> {
         attempts: withNewTries(renderRuns.attempts),
       })
       .where(and(eq(renderRuns.renderId, id), ne(renderRuns.state, 'done')))
+    // One of an application that knew no runs.
+    if ((await transaction.$count(renderRuns, eq(renderRuns.renderId, id))) === 0) {
+      await cut(transaction, id, planFor(row.document, row.options, { paths: [], stem: '' }).shown.length)
+    }
     await addPressJob(transaction, id, row.priority)
   })
 }

@@ -165,6 +165,29 @@ export async function giveBack(database: Database, worker: string, run: RunTry):
   await database.execute(sql`select pg_notify(${WORK_CHANNEL}, '')`)
 }
 
+/** Has a run made again whose segment cannot be read. One that was made again too often ends its render. */
+export async function makeAgain(database: Database, render: string, index: number, segment: string): Promise<void> {
+  const [run] = await database
+    .update(renderRuns)
+    .set({ state: 'waiting', worker: null, segment: null, framesDone: 0, heartbeat: null })
+    .where(
+      and(
+        ...[eq(renderRuns.renderId, render), eq(renderRuns.index, index)],
+        ...[eq(renderRuns.state, 'done'), eq(renderRuns.segment, segment)],
+      ),
+    )
+    .returning({ attempts: renderRuns.attempts })
+  if (run && isLastTry(run.attempts)) await failRender(database, render, UNREADABLE)
+  await database.execute(sql`select pg_notify(${WORK_CHANNEL}, '')`)
+}
+
+const UNREADABLE: Fault = {
+  code: 'frames-lost',
+  place: 'disk',
+  message: 'Frames that were made could not be read again.',
+  remedy: 'Look whether the disk is well, then try again.',
+}
+
 /** Ends a render that is not over yet with a fault. */
 export async function failRender(
   database: Pick<Database, 'update'>,
