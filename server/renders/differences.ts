@@ -93,8 +93,12 @@ function isZero(values: HeldValues, at: number, count: number): boolean {
   return bytes.compare(NOTHING, 0, bytes.length) === 0
 }
 
-const isClear = ({ values, at, stride, zero }: StoredRow, width: number): boolean =>
-  zero === 0 && (stride === 1 ? isZero(values, at, width) : isZero(values, at + 1 - stride, width * stride))
+const isClear = ({ values, at, stride, zero }: StoredRow, width: number): boolean => {
+  if (zero === 0) return stride === 1 ? isZero(values, at, width) : isZero(values, at + 1 - stride, width * stride)
+  // A key has a level of its own for what is clear. At the first that is another one it is over.
+  for (let x = 0, i = at; x < width; x++, i += stride) if (values[i] !== zero) return false
+  return true
+}
 
 /** How far the channels of pixels may be apart that count as one even colour, in steps of 8 bits. */
 const EVEN = 12

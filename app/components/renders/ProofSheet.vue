@@ -25,7 +25,7 @@ const stage = useStage()
 const { lines, flashes, share, fault, prove, pictureOf: picturedBy, stop } = useProof()
 
 const bitmap = shallowRef<ImageBitmap | null>(null)
-const WIDTH = 300
+const WIDTH = 264
 /** What is shown of a check instead of the grounds. */
 const shown = shallowRef<{ check: string; bitmap: ImageBitmap | null; said: string } | null>(null)
 const large = ref(false)
@@ -130,7 +130,7 @@ const hint = ({ source }: ProofLine) => `By: ${source}`
             <button type="button" class="link" @click="unshow">Back to the backdrops</button>
           </figcaption>
         </figure>
-        <div v-else class="grounds">
+        <div v-else class="grounds" :class="{ pairs: card.frame.height > card.frame.width * 0.7 }">
           <span
             v-for="ground in grounds"
             :key="ground.id"
@@ -194,7 +194,7 @@ h2 {
 }
 .columns {
   display: grid;
-  grid-template-columns: 300px 1fr;
+  grid-template-columns: 264px 1fr;
   gap: 20px;
   align-items: start;
 }
@@ -222,6 +222,9 @@ figcaption {
 .grounds {
   display: grid;
   gap: 8px;
+}
+.grounds.pairs {
+  grid-template-columns: 1fr 1fr;
 }
 .grounds span {
   display: block;
