@@ -15,12 +15,13 @@ export async function ownGround(backdrop: BackdropId, ownPicture: string | null)
     return { label: backdrop, over: { width: 1, height: 1, pixels: colour } }
   }
   if (backdrop !== 'own' || !ownPicture) return null
-  const whole = await createImageBitmap(await (await fetch(ownPicture)).blob())
-  const scale = Math.min(1, ACROSS / whole.width)
-  const [width, height] = [Math.round(whole.width * scale), Math.round(whole.height * scale)]
+  const whole = new Image()
+  whole.src = ownPicture
+  await whole.decode()
+  const scale = Math.min(1, ACROSS / whole.naturalWidth)
+  const [width, height] = [Math.round(whole.naturalWidth * scale), Math.round(whole.naturalHeight * scale)]
   const context = new OffscreenCanvas(width, height).getContext('2d')!
   context.drawImage(whole, 0, 0, width, height)
-  whole.close()
   const { data } = context.getImageData(0, 0, width, height)
   return { label: 'your picture', over: { width, height, pixels: new Uint8Array(data.buffer) } }
 }

@@ -1,3 +1,4 @@
+import sharp from 'sharp'
 import type { TypePiece } from '../../core/card/schema'
 import { PROOF_CHECKS } from '../../core/judge/proof/checks'
 import { demoCard } from '../support/engine'
@@ -13,11 +14,17 @@ test('the proof sheet judges a card, and what is wrong is one click away', async
     ...{ name: 'Proof test', frame: { ...card.frame } },
     pieces: card.pieces.map((piece) => (piece.id === role.id ? edge : piece)),
   })
+  // What it is looked at against counts: there the second line stands on a light sky.
+  const sky = await sharp({ create: { width: 64, height: 36, channels: 3, background: '#F1EDE2' } })
+    .png()
+    .toBuffer()
+  await page.locator('[data-test=backdrop-file]').setInputFiles({ name: 'sky.png', mimeType: 'image/png', buffer: sky })
   await page.getByRole('button', { name: 'Proof' }).click()
   const sheet = page.getByRole('region', { name: 'Proof' })
   await expect(sheet.getByRole('status')).toContainText(/Looking at all frames|will not do/)
   await expect(sheet.locator('li')).toHaveCount(PROOF_CHECKS.length, { timeout: 60_000 })
   await expect(sheet.locator('[data-check=halo]')).toHaveClass('good')
+  await expect(sheet.locator('[data-check=contrast]')).toContainText('over your picture')
   const line = sheet.locator('[data-check=safe]')
   await expect(line).toHaveClass('bad')
   await expect(line).toContainText('Role, frame')

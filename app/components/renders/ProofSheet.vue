@@ -229,6 +229,7 @@ figcaption {
 .grounds span {
   display: block;
   overflow: hidden;
+  border: 1px solid var(--line);
   border-radius: 4px;
 }
 ul {
