@@ -1,8 +1,8 @@
 import type { FramePicture } from '../../core/frame/engine'
-import type { HeldValues } from '../../core/kernels/hold'
 import { RowHolder } from '../../core/kernels/hold'
 import { SquareHolder } from '../../core/kernels/hold-squares'
-import type { SeenPicture, StoredRow } from './encoders/encoder'
+import { isClear, isZero } from './encoders/clear-rows'
+import type { SeenPicture } from './encoders/encoder'
 import { numbersOf } from './encoders/matte'
 
 /** How far values are from others, on a scale of 0–1. */
@@ -82,22 +82,6 @@ export function holdPicture(meant: FramePicture, found: SeenPicture): HeldPictur
 /** The same of a picture that is the same to the byte. */
 export function sameHeld({ width, height }: FramePicture): HeldPicture {
   return { alpha: nothing(width * height), colour: nothing() }
-}
-
-const NOTHING = Buffer.alloc(8192 * 16)
-
-/** Whether numbers in a row are all 0. Compared as bytes: most of a title's frame is. */
-function isZero(values: HeldValues, at: number, count: number): boolean {
-  const size = values.BYTES_PER_ELEMENT
-  const bytes = Buffer.from(values.buffer, values.byteOffset + at * size, count * size)
-  return bytes.compare(NOTHING, 0, bytes.length) === 0
-}
-
-const isClear = ({ values, at, stride, zero }: StoredRow, width: number): boolean => {
-  if (zero === 0) return stride === 1 ? isZero(values, at, width) : isZero(values, at + 1 - stride, width * stride)
-  // A key has a level of its own for what is clear. At the first that is another one it is over.
-  for (let x = 0, i = at; x < width; x++, i += stride) if (values[i] !== zero) return false
-  return true
 }
 
 /** How far the channels of pixels may be apart that count as one even colour, in steps of 8 bits. */

@@ -90,7 +90,7 @@ function drawPlaying() {
 
 let drawing = 0
 
-/** What stands still is drawn in its own size, and held against the engine's frame. */
+/** What stands still is drawn in its own size, and held against the engine's frame. Until the first one is read there is the footage. */
 async function drawStill() {
   if (!canvas.value || !about.value || !row.value) return
   const mine = ++drawing
@@ -98,10 +98,14 @@ async function drawStill() {
   const wanted = look.value
   const frame = now.value
   const engineFrame = at === null || wanted === 'file' ? null : about.value.order[at]!
+  const sought = seek((frame + 0.5) / rate.value)
+  void sought.then(() => {
+    if (mine === drawing && !canvas.value?.dataset.shown) drawPlaying()
+  })
   const [file, shown] = await Promise.all([
     at === null ? null : own(at),
     engineFrame === null ? null : pictureOf(engineName, engineFrame, { scale: row.value.options.scale }),
-    seek((frame + 0.5) / rate.value),
+    sought,
   ])
   const engine = shown && 'bitmap' in shown ? shown.bitmap : null
   if (mine === drawing && !playing.value) {

@@ -6,6 +6,7 @@ import { nameFrom } from '../../../core/formats/deliveries/file-name'
 import { encoderOf } from '../encoders/table'
 import { seenIn } from '../encoders/seen'
 import { rendersFolder } from '../files'
+import { Lanes } from '../lanes'
 import type { RenderPlan } from '../plan'
 import { planFor } from '../plan'
 import { straightPicture } from './straight'
@@ -103,14 +104,21 @@ async function read(folder: string, { plan }: RenderPlan, onFrame: () => void): 
   const { width, height, stored, frames } = await encoderOf(plan.options.format).read(plan)
   const form = { ...plan.form, matte: plan.options.matte }
   let place = 0
+  const lanes = new Lanes<Buffer>(async (png) => {
+    const path = join(folder, nameOf(place++))
+    await writeFile(`${path}.half`, png)
+    await rename(`${path}.half`, path)
+    onFrame()
+  })
   for await (const frame of frames) {
     const seen = seenIn(frame, stored, { width, height })
     const pixels = straightPicture(seen, { width, height }, form)
-    const png = sharp(pixels, { raw: { width, height, channels: 4 } }).png({ compressionLevel: 2 })
-    const path = join(folder, nameOf(place++))
-    await writeFile(`${path}.half`, await png.toBuffer())
-    await rename(`${path}.half`, path)
-    onFrame()
+    await lanes.add(
+      sharp(pixels, { raw: { width, height, channels: 4 } })
+        .png({ compressionLevel: 1 })
+        .toBuffer(),
+    )
   }
+  await lanes.end()
   await writeFile(join(folder, 'whole'), '')
 }

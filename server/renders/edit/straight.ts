@@ -1,5 +1,6 @@
 import type { PixelForm } from '../../../core/kernels/pixel-form'
 import { readColour } from '../../../core/values/colour'
+import { isClear } from '../encoders/clear-rows'
 import type { SeenPicture } from '../encoders/encoder'
 
 /** How colours lie in a file: as the edit is told. `matte`: what premultiplied ones are laid over. */
@@ -16,6 +17,11 @@ export function straightPicture(
   const made = Buffer.alloc(width * height * 4)
   const under = alpha === 'premultiplied' ? readColour(matte) : null
   for (let y = 0, at = 0; y < height; y++) {
+    const stored = seen.alpha?.(y)
+    if (stored && isClear(stored, width)) {
+      at += width * 4
+      continue
+    }
     const row = seen.row(y, 0, width)
     for (let i = 0; i < width * 4; i += 4, at += 4) {
       const cover = Math.min(1, Math.max(0, row[i + 3]!))
