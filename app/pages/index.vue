@@ -114,7 +114,7 @@ function save(card: ShelfCard, whole: boolean) {
 
 <template>
   <div
-    class="shelf"
+    class="place"
     :class="{ dragging }"
     @dragover.prevent="dragging = true"
     @dragleave.self="dragging = false"
@@ -134,8 +134,8 @@ function save(card: ShelfCard, whole: boolean) {
       />
       <button class="wax-button" @click="making = true">New card</button>
     </PlaceBar>
-    <main class="room">
-      <div class="head">
+    <main class="place-room">
+      <div class="place-head">
         <h1>Cards</h1>
         <select v-model="order" class="quiet-choice" aria-label="Order of the cards">
           <option v-for="({ label }, id) in ORDERS" :key="id" :value="id">{{ label }}</option>
@@ -169,28 +169,6 @@ function save(card: ShelfCard, whole: boolean) {
 </template>
 
 <style scoped>
-.shelf {
-  display: flex;
-  flex-direction: column;
-  height: 100vh;
-  background: var(--paper);
-}
-.room {
-  flex: 1;
-  padding: 18px 26px 40px;
-  overflow: auto;
-}
-.head {
-  display: flex;
-  align-items: baseline;
-  justify-content: space-between;
-  margin-bottom: 12px;
-}
-h1 {
-  margin: 0;
-  font-size: 17px;
-  font-weight: 650;
-}
 .tiles {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(282px, 1fr));
@@ -212,7 +190,7 @@ h1 {
 .new:hover {
   border-color: var(--teal);
 }
-.dragging .room {
+.dragging .place-room {
   outline: 3px dashed var(--teal);
   outline-offset: -10px;
 }

@@ -45,19 +45,16 @@ const face = {
     try {
       await engineFor(card, frame)
       const start = performance.now()
-      const picture = await atWork((engine) => {
-        const part = region ? { region } : {}
-        return engine.render(card, frame, {
-          scale,
-          draft: draft ?? false,
-          ...part,
+      const bitmap = await atWork((engine) => {
+        const picture = engine.render(card, frame, {
+          ...{ scale, draft: draft ?? false },
+          ...(region ? { region } : {}),
           ...(pixels ? { reuse: pixels } : {}),
         })
+        pixels = picture.pixels
+        // At once: with the next wait another picture may be made in the same pixels. They are copied as the call is made.
+        return createImageBitmap(new ImageData(new Uint8ClampedArray(pixels.buffer), picture.width, picture.height))
       })
-      pixels = picture.pixels
-      // The data is copied when the call is made; the pixels can be used again.
-      const data = new ImageData(new Uint8ClampedArray(pixels.buffer), picture.width, picture.height)
-      const bitmap = await createImageBitmap(data)
       return Comlink.transfer({ bitmap, milliseconds: performance.now() - start, engines: 1 }, [bitmap])
     } catch (error) {
       await shrink()

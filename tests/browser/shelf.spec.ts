@@ -1,3 +1,4 @@
+import { coat, emptyCard, solid, withBox, withType } from '../support/engine'
 import { expect, test } from './bench-page'
 
 const tile = (name: string) => `article[aria-label="${name}"]`
@@ -14,6 +15,47 @@ test('lists the demo cards with pictures from the engine, which play under the p
   const still = await look()
   await opening.hover()
   await expect.poll(look).not.toBe(still)
+})
+
+test('however many pictures wait for the same font, each tile shows its own card', async ({ page }) => {
+  const colours = ['#B03A2E', '#1F6B6B', '#D4A017', '#3B5BA5', '#6D3FA0', '#2E8B57', '#C2185B', '#455A64']
+  for (const [i, colour] of colours.entries()) {
+    const box = withBox(
+      emptyCard(320, 180, 10),
+      { x: 160, y: 90, width: 320, height: 180 },
+      { face: [coat('fill', 'f', { paint: solid(colour) })] },
+    )
+    const card = withType(box, { wording: 'Tile', font: 'pacifico', size: 40, x: 160, y: 90 } as never, {
+      face: [coat('fill', 'g', { paint: solid('#FFFFFF') })],
+    })
+    await page.request.post('/api/cards', { data: { document: { ...card, name: `Tile ${i}` } } })
+  }
+  // All of them are asked for while the font is on its way.
+  let asked = 0
+  let bring = () => {}
+  const brought = new Promise<void>((go) => (bring = go))
+  await page.route('**/*pacifico*', async (route) => {
+    asked++
+    await brought
+    await route.continue()
+  })
+  await page.goto('/')
+  for (const i of colours.keys()) {
+    await expect(page.getByRole('article', { name: `Tile ${i}`, exact: true })).toBeVisible()
+  }
+  // By every engine.
+  await expect.poll(() => asked).toBeGreaterThan(1)
+  bring()
+  const corner = (name: string) =>
+    page
+      .getByRole('article', { name, exact: true })
+      .locator('canvas')
+      .evaluate((canvas: HTMLCanvasElement) => {
+        const [r, g, b, a] = canvas.getContext('2d')!.getImageData(3, 3, 1, 1).data
+        const hex = [r!, g!, b!].map((value) => value.toString(16).padStart(2, '0')).join('')
+        return a === 255 ? `#${hex}`.toUpperCase() : ''
+      })
+  for (const [i, colour] of colours.entries()) await expect.poll(() => corner(`Tile ${i}`)).toBe(colour)
 })
 
 test('a new card from a size; renamed, duplicated, deleted, and the deletion undone', async ({ page }) => {

@@ -133,7 +133,7 @@ const inWork = computed(() => renders.list.filter(isActive).length)
 </script>
 
 <template>
-  <div class="press">
+  <div class="place">
     <PlaceBar>
       <input
         v-model="search"
@@ -145,11 +145,10 @@ const inWork = computed(() => renders.list.filter(isActive).length)
       <button class="plain-button" @click="workersShown = true">{{ workers.words }}</button>
       <button class="wax-button" @click="making = true">New render</button>
     </PlaceBar>
-    <main class="room">
-      <div class="head">
+    <main class="place-room">
+      <div class="place-head">
         <h1>Renders</h1>
         <span v-if="inWork > 0" class="quiet">{{ inWork }} in work</span>
-        <span class="gap" />
         <select v-model="order" class="quiet-choice" aria-label="Order of the renders">
           <option value="time">newest first</option>
           <option value="card">by card</option>
@@ -212,31 +211,6 @@ const inWork = computed(() => renders.list.filter(isActive).length)
 </template>
 
 <style scoped>
-.press {
-  display: flex;
-  flex-direction: column;
-  height: 100vh;
-  background: var(--paper);
-}
-.room {
-  flex: 1;
-  padding: 18px 26px 40px;
-  overflow: auto;
-}
-.head {
-  display: flex;
-  gap: 12px;
-  align-items: baseline;
-  margin-bottom: 12px;
-}
-.gap {
-  flex: 1;
-}
-h1 {
-  margin: 0;
-  font-size: 17px;
-  font-weight: 650;
-}
 .list {
   display: grid;
   gap: 10px;
