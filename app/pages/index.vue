@@ -114,7 +114,7 @@ function save(card: ShelfCard, whole: boolean) {
 
 <template>
   <div
-    class="place"
+    class="place-page"
     :class="{ dragging }"
     @dragover.prevent="dragging = true"
     @dragleave.self="dragging = false"

@@ -133,7 +133,7 @@ const inWork = computed(() => renders.list.filter(isActive).length)
 </script>
 
 <template>
-  <div class="place">
+  <div class="place-page">
     <PlaceBar>
       <input
         v-model="search"
