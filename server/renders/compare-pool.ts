@@ -36,10 +36,12 @@ export class ComparePool {
     this.threads = Array.from({ length: this.size }, () => {
       const thread = new Worker(THREAD, { workerData: file })
       thread.on('message', ({ at, compared }: CompareAnswer) => {
-        const { raw, done } = this.waiting.get(at)!
+        const waiting = this.waiting.get(at)
+        // After a fault nobody waits any more.
+        if (!waiting) return
         this.waiting.delete(at)
-        this.free.push(raw)
-        done(compared)
+        this.free.push(waiting.raw)
+        waiting.done(compared)
       })
       thread.on('error', (error: Error) => this.fail(error))
       return thread

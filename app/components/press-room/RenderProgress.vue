@@ -12,9 +12,10 @@ const renders = useRenders()
 const share = computed(() => props.row.framesDone / props.row.framesTotal)
 const words = computed(() => {
   const { status, framesDone, framesTotal, workers, runs } = props.row
-  if (status === 'queued') return ['Waits for a worker']
-  const count = `${framesDone} of ${framesTotal} frames`
   const writes = runs !== null && runs.done === runs.total
+  // One that goes on may have all its frames already.
+  if (status === 'queued' && !writes) return ['Waits for a worker']
+  const count = `${framesDone} of ${framesTotal} frames`
   const done =
     status === 'checking'
       ? `Reading the file again: ${count} compared`

@@ -9,8 +9,8 @@ const AROUND = [3, 5] as const
 const INK = 230
 
 /**
- * Contrast (WCAG 2.2) of letters against what is seen close around them, over what lies behind the card. `letters` is the type alone, `card` the
- * whole card at that frame: straight pixels of 8 bits. Null where no letter is seen.
+ * Contrast (WCAG 2.2) of letters against what is seen close around them, over what lies behind the card. `letters` is the type
+ * alone, `card` the whole card at that frame: straight pixels of 8 bits. Null where no letter is seen.
  */
 export function contrastOver(letters: FramePicture, card: FramePicture, ground: Ground): number | null {
   let [inside, insides, outside, outsides] = [0, 0, 0, 0]
