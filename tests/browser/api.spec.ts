@@ -128,6 +128,10 @@ test('what cannot be is refused in words, before anything starts', async ({ page
   expect(await refused({ format: 'png', ...all, name: '../../up' })).toEqual([422, 'bad-name'])
   expect(await refused({ format: 'png', ...all, alpha: 'none' })).toEqual([422, 'not-allowed'])
   expect(await refused({ format: 'png', ...all }, 'no-such-card')).toEqual([404, 'not-found'])
+  const proof = await page.request.post('/api/proofs', {
+    data: { cardId: 'demo-02-lower-third', backdrop: 'picture-0123456789abcdef' },
+  })
+  expect([proof.status(), ((await proof.json()) as { data: { code: string } }).data.code]).toEqual([404, 'no-picture'])
 })
 
 test('by another name than the machine’s own there is nothing without a token, and all with one until it is withdrawn', async ({

@@ -87,7 +87,7 @@ test('wax kinds lists every table with its entries and their values', () => {
   expect(wax('kinds').out).toMatch(/^ {2}stroke: Stroke\. A line along the edge/m)
 })
 
-test('wax proof judges a card: every line, and exit code 1 where one is bad', () => {
+test('wax proof judges a card: every line, and exit code 1 where one is bad', async () => {
   const path = join(folder, 'proved.card.json')
   const small = withBox(
     emptyCard(96, 64, 8),
@@ -107,6 +107,13 @@ test('wax proof judges a card: every line, and exit code 1 where one is bad', ()
   const { passed, lines } = JSON.parse(proved.out) as { passed: boolean; lines: ProofLine[] }
   expect([proved.status, passed]).toEqual([1, false])
   expect(lines.find(({ check }) => check === 'overflow')).toMatchObject({ verdict: 'bad', findings: [{ frame: 0 }] })
+  // Over a still of what the card is for, as far as it can be read.
+  const shot = join(folder, 'shot.png')
+  await sharp({ create: { width: 8, height: 8, channels: 3, background: '#F2A33C' } }).toFile(shot)
+  expect(wax('proof', path, '--backdrop', shot).out).toMatch(/: 1 over shot\.png/)
+  const gone = wax('proof', path, '--backdrop', join(folder, 'gone.png'))
+  expect([gone.status, gone.out]).toEqual([1, ''])
+  expect(gone.error).toMatch(/gone\.png.*cannot be read/s)
 })
 
 describe('wax loop', () => {
