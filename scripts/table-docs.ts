@@ -4,6 +4,7 @@ import { coatDocs } from '../core/coats/docs'
 import { deliveryDocs } from '../core/formats/deliveries/docs'
 import { finishDocs } from '../core/finishes/docs'
 import { maskDocs } from '../core/masks/docs'
+import { proofDocs } from '../core/judge/proof/docs'
 import { stepDocs } from '../core/steps/docs'
 import { pieceDocs } from '../core/pieces/docs'
 import { motorDocs } from '../core/values/motors/docs'
@@ -18,4 +19,5 @@ writeFileSync('docs/outline-steps.md', stepDocs())
 writeFileSync('docs/masks.md', maskDocs())
 writeFileSync('docs/pieces.md', pieceDocs())
 writeFileSync('docs/motors.md', motorDocs())
+writeFileSync('docs/proof.md', proofDocs())
 writeFileSync('docs/letter-motion.md', letterMotionDocs())

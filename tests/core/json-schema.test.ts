@@ -11,6 +11,7 @@ import { deliveryDocs } from '#core/formats/deliveries/docs'
 import { finishDocs } from '#core/finishes/docs'
 import { maskDocs } from '#core/masks/docs'
 import { pieceDocs } from '#core/pieces/docs'
+import { proofDocs } from '#core/judge/proof/docs'
 import { stepDocs } from '#core/steps/docs'
 import { motorDocs } from '#core/values/motors/docs'
 import { letterMotionDocs } from '#core/type/docs'
@@ -81,6 +82,7 @@ test.each([
   ['docs/outline-steps.md', stepDocs],
   ['docs/pieces.md', pieceDocs],
   ['docs/motors.md', motorDocs],
+  ['docs/proof.md', proofDocs],
   ['docs/letter-motion.md', letterMotionDocs],
 ])('%s is made from its table (npm run docs)', (file, made) => {
   // Prettier aligns tables and writes emphasis its own way: what counts is the text.
