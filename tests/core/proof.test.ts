@@ -82,6 +82,11 @@ test('type is held against what it is for too: a picture fills the frame from it
   expect(light.verdict).toBe('bad')
   expect(light.findings[0]!.message).toMatch(/1\.\d : 1 over the shot/)
   const dark = (await sheet(card, [picture(10)])).of('contrast')
+  // White on black is 21 : 1 (WCAG 2.2), on the picture nearly; on mid grey 3.95, on white 1.
+  const [worst, mean] = dark.said.match(/[\d.]+(?= : 1)/g)!.map(Number) as [number, number]
+  expect(worst).toBeCloseTo(1, 1)
+  expect(mean).toBeGreaterThan((21 + 3.95 + 1 + 18) / 4 - 1)
+  expect(mean).toBeLessThan((21 + 3.95 + 1 + 20.5) / 4 + 0.3)
   expect(dark.verdict).toBe('look')
   expect(dark.findings[0]!.message).not.toMatch(/the shot/)
 })

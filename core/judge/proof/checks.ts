@@ -111,13 +111,13 @@ export const PROOF_CHECKS: readonly ProofCheck[] = [
       const unread = pieces.filter(
         ({ worst }) => worst.slice(0, plain).filter(isUnread).length > 1 || worst.slice(plain).some(isUnread),
       )
-      const least = Math.min(21, ...pieces.flatMap(({ worst }) => worst.map((ratio) => ratio ?? 21)))
-      return foundOr(
-        found,
-        unread.length > 0 ? 'bad' : 'look',
-        `${least.toFixed(1)} : 1 at worst`,
-        pieces.length > 0 ? `${least.toFixed(1)} : 1 at worst` : 'no type',
+      const ratios = moments.flatMap(({ types }) =>
+        visibleTypes(types).flatMap(({ contrast }) => contrast.flatMap((ratio) => ratio ?? [])),
       )
+      const least = Math.min(21, ...ratios)
+      const mean = ratios.reduce((sum, ratio) => sum + ratio, 0) / ratios.length
+      const said = ratios.length > 0 ? `${least.toFixed(1)} : 1 at worst, ${mean.toFixed(1)} : 1 on average` : 'no type'
+      return foundOr(found, unread.length > 0 ? 'bad' : 'look', said, said)
     },
   },
   {
