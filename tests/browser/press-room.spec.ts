@@ -104,7 +104,7 @@ test('what the checks found is a click away; the same again with other options',
   await item(page).getByRole('button', { name: 'Transparency verified' }).click()
   const checks = page.getByRole('region', { name: 'Checks' })
   await expect(checks.locator('[data-check=frames]')).toContainText('5')
-  await expect(checks.locator('[data-check=tags]')).toContainText('bt709')
+  await expect(checks.locator('[data-check=tags]')).toContainText('BT.709, video levels')
   await checks.getByRole('button', { name: 'Close' }).click()
   const [download] = await Promise.all([
     page.waitForEvent('download'),
