@@ -77,7 +77,10 @@ function begin(now: Card) {
   // A picture that cannot be read cannot be looked at against either.
   void ownGround(stage.backdrop, stage.ownBackdrop)
     .catch(() => null)
-    .then((own) => prove(now, own ? [own] : []))
+    .then((own) => {
+      // Closed meanwhile.
+      if (open.value) void prove(now, own ? [own] : [])
+    })
   const zones = zonesOf(now)
   const frame = zones ? Math.floor((zones.hold + zones.out) / 2) : Math.floor(now.length / 2)
   const scale = Math.min(1, (WIDTH * window.devicePixelRatio) / now.frame.width)
