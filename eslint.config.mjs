@@ -25,7 +25,7 @@ const FLOORS = [
     'documents',
     'card',
   ],
-  ...['time', 'frame', 'judge', 'edit', 'stage', 'formats', 'seals'],
+  ...['time', 'frame', 'judge', 'edit', 'stage', 'formats', 'seals', 'rosters'],
 ]
 
 export default ts.config(

@@ -24,7 +24,7 @@ ${flagUsage()}
   wax kinds [--json]
   wax loop CARD [--json] [--width PX] [--font FILE]… [--picture FILE]… [--sequence PATH]…
   wax cut FILE [--json]
-CARD is a .card.json file, or a .card.zip with its fonts, pictures and sequences. --length repeats whole holds of a card with zones, as near to the length as they come. For sequences of frames, a PATH that ends in .zip makes an archive, any other a folder; of several files each is told apart in its name.\nverify reads delivered files again, as any other program would, and holds them against the sidecar that was written with them, or against\na card: exit code 1 where they are not what was made.
+CARD is a .card.json file, or a .card.zip with its fonts, pictures and sequences. --length makes the hold of a card with zones as long as that takes; a hold that moves is played whole, as near to the length as it comes. For sequences of frames, a PATH that ends in .zip makes an archive, any other a folder; of several files each is told apart in its name.\nverify reads delivered files again, as any other program would, and holds them against the sidecar that was written with them, or against\na card: exit code 1 where they are not what was made.
 --font brings a TTF, OTF, WOFF or WOFF2 file that the card uses, --picture a PNG, JPEG or WebP file,
 --sequence a file of moving pictures, a ZIP file or a folder of numbered PNG files. Where a .card.json names a picture or a sequence by its
 file, as in "picture": "boat.png", that file is read from the folder of the card.

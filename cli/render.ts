@@ -7,7 +7,8 @@ import { WaxError } from '../core/errors'
 import type { DeliveredFile } from '../core/formats/deliveries/delivery'
 import { fileNameOf, nameFrom } from '../core/formats/deliveries/file-name'
 import { deliveryOf } from '../core/formats/deliveries/table'
-import { heldLength, holdsFor, zonesOf } from '../core/time/held'
+import { heldLength, zonesOf } from '../core/time/held'
+import { holdsFor } from '../core/time/hold-still'
 import { readTimecode } from '../core/time/timecode'
 import type { CheckResult } from '../server/renders/report'
 import { renderFile } from '../server/renders/render-file'
@@ -87,7 +88,7 @@ async function placesFor(out: string, files: readonly DeliveredFile[], named: st
   return files.map((file) => fileNameOf(stem, file))
 }
 
-/** Whole holds that come nearest to a length in frames or timecode. */
+/** Holds that come nearest to a length in frames or timecode: whole ones where the hold moves. */
 export function holdsOf(text: string, card: Card): number {
   if (!zonesOf(card)) {
     throw new WaxError(

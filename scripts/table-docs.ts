@@ -5,6 +5,7 @@ import { deliveryDocs } from '../core/formats/deliveries/docs'
 import { finishDocs } from '../core/finishes/docs'
 import { maskDocs } from '../core/masks/docs'
 import { proofDocs } from '../core/judge/proof/docs'
+import { rosterDocs } from '../core/rosters/docs'
 import { stepDocs } from '../core/steps/docs'
 import { pieceDocs } from '../core/pieces/docs'
 import { motorDocs } from '../core/values/motors/docs'
@@ -20,4 +21,5 @@ writeFileSync('docs/masks.md', maskDocs())
 writeFileSync('docs/pieces.md', pieceDocs())
 writeFileSync('docs/motors.md', motorDocs())
 writeFileSync('docs/proof.md', proofDocs())
+writeFileSync('docs/rosters.md', rosterDocs())
 writeFileSync('docs/letter-motion.md', letterMotionDocs())

@@ -13,6 +13,7 @@ import { parametersOfMask } from '../masks/definition'
 import { MASKS } from '../masks/table'
 import { COMMON_STEP_PARAMETERS } from '../steps/definition'
 import { STEPS } from '../steps/table'
+import { fieldsSchema, headingOf } from './fields'
 import { partsOf } from './parts'
 import { PLACE_PARAMETERS } from '../pieces/place'
 import { hasOutline } from '../pieces/definition'
@@ -174,6 +175,7 @@ export const cardSchema = z
       .default({ azimuth: LIGHT_PARAMETERS.azimuth.default, elevation: LIGHT_PARAMETERS.elevation.default }),
     palette: z.array(colourSchema).max(64).default([]),
     seed: z.number().int().min(0).max(0xffffffff).default(1),
+    fields: fieldsSchema({ id, coats: coatsSchema, finishes: finishesSchema }),
     pieces: z.array(pieceSchema).max(200).default([]),
   })
   .superRefine((card, context) => {
@@ -196,4 +198,15 @@ export const cardSchema = z
       })
     }
     visit(card.pieces as Piece[], ['pieces'], 0)
+    const fields = { id: new Set<unknown>(), label: new Set<unknown>() }
+    card.fields.forEach((field, i) => {
+      for (const [name, value] of [
+        ['id', field.id],
+        ['label', headingOf(field.label)],
+      ] as const) {
+        const taken = `is the ${name} of another field`
+        if (fields[name].has(value)) context.addIssue({ code: 'custom', path: ['fields', i, name], message: taken })
+        fields[name].add(value)
+      }
+    })
   })

@@ -42,6 +42,7 @@ export function createCard(name: string, { width, height, rate, length }: CardSi
     light: { azimuth: LIGHT_PARAMETERS.azimuth.default, elevation: LIGHT_PARAMETERS.elevation.default },
     palette: ['#F6C667', '#E2683C', '#B8324A', '#1E6B6A', '#FFF6EE', '#1B1420'],
     seed: 1,
+    fields: [],
     pieces: [],
   }
 }

@@ -1,4 +1,5 @@
 import type { BrushStroke } from '../brushes/stroke'
+import type { CardField } from './fields'
 import type { BlendMode } from '../kernels/blend-modes'
 import type { Rate } from '../values/rate'
 import type { TypeAxis } from '../type/axes'
@@ -301,6 +302,8 @@ export interface Card {
   palette: string[]
   /** Seeds the dithering. */
   seed: number
+  /** What rows of a roster fill, in the order in which they are asked for. */
+  fields: CardField[]
   /** Front first. */
   pieces: Piece[]
 }

@@ -59,6 +59,13 @@ export function pressSeal(card: Card, pieces: readonly string[], seal: Seal & { 
   )
 }
 
+/** Gives a piece the look of another variant of the seal that it carries. */
+export const pressVariant = (card: Card, id: string, variant: SealVariant): Card =>
+  withPiece(withLook(card, id, variant), id, (piece) => ({
+    ...piece,
+    seal: piece.seal ? { ...piece.seal, variant: variant.name } : null,
+  }))
+
 function withLook(card: Card, id: string, { coats, finishes }: SealVariant): Card {
   const coated = pasteStack(card, id, coats)
   return finishes ? pasteEntries(coated, id, 'finish', finishes) : coated

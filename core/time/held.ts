@@ -14,18 +14,22 @@ export function zonesOf({ length, zones }: Zoned): Card['zones'] {
   return zones.hold < out ? { hold: zones.hold, out } : null
 }
 
+/** Frames that so many holds take, one at least. Parts of a hold are for cards whose hold stands still: see hold-still.ts. */
+const heldSpan = ({ hold, out }: NonNullable<Card['zones']>, holds: number): Frames =>
+  Math.max(1, Math.round((out - hold) * holds))
+
 /** Frames of the run with so many holds. Without zones there is one length. */
 export function heldLength(card: Zoned, holds: number): Frames {
   const zones = zonesOf(card)
-  return zones ? card.length + (holds - 1) * (zones.out - zones.hold) : card.length
+  return zones ? card.length - (zones.out - zones.hold) + heldSpan(zones, holds) : card.length
 }
 
 /** The card's frame at a frame of the run. */
 export function heldFrame(card: Zoned, frame: Frames, holds: number): Frames {
   const zones = zonesOf(card)
-  if (!zones || frame < zones.out) return frame
-  const span = zones.out - zones.hold
-  return frame < zones.hold + span * holds ? zones.hold + ((frame - zones.hold) % span) : frame - (holds - 1) * span
+  if (!zones || frame < zones.hold) return frame
+  const [span, held] = [zones.out - zones.hold, heldSpan(zones, holds)]
+  return frame < zones.hold + held ? zones.hold + ((frame - zones.hold) % span) : frame - held + span
 }
 
 /**
@@ -39,10 +43,4 @@ export function frameInPlay(card: Zoned, from: Frames, after: Frames, holding: b
   const at = (from >= zones.out ? from - card.length : from) + after
   if (at < zones.out) return onRing(at, card.length)
   return zones.hold + ((at - zones.hold) % (zones.out - zones.hold))
-}
-
-/** How many whole holds come nearest to a wished length. */
-export function holdsFor(card: Zoned, wished: Frames): number {
-  const zones = zonesOf(card)
-  return zones ? Math.max(1, Math.round(1 + (wished - card.length) / (zones.out - zones.hold))) : 1
 }

@@ -1,5 +1,6 @@
 import type { Card } from '../../core/card/schema'
 import { heldLength } from '../../core/time/held'
+import { holdsStill } from '../../core/time/hold-still'
 import { WaxError } from '../../core/errors'
 import type { RenderOptions } from '../../core/formats/deliveries/render-options'
 
@@ -14,6 +15,14 @@ export function expectFrames(card: Card, { from, to, holds }: Pick<RenderOptions
       'frames',
       `From frame ${from} to frame ${to - 1} there is no frame to render.`,
       'The last frame comes after the first.',
+    )
+  }
+  if (!Number.isInteger(holds) && !holdsStill(card)) {
+    throw new WaxError(
+      'hold-moves',
+      'holds',
+      `The hold moves, so it cannot be played ${holds} times without a jump.`,
+      'Play it a whole number of times.',
     )
   }
   const length = heldLength(card, holds)

@@ -1,7 +1,13 @@
 import { expect, test } from '@jest/globals'
-import { frameInPlay, heldFrame, heldLength, holdsFor, zonesOf } from '#core/time/held'
+import { frameInPlay, heldFrame, heldLength, zonesOf } from '#core/time/held'
+import { holdsFor, holdsStill } from '#core/time/hold-still'
+import { createPiece } from '#core/card/create'
+import { emptyCard } from '../support/engine'
 
-const card = { length: 10, zones: { hold: 3, out: 7 } }
+const card = { ...emptyCard(64, 64, 10), zones: { hold: 3, out: 7 } }
+/** The same with something that moves in its hold. */
+const box = { ...createPiece('box', card), x: { keys: [3, 5].map((frame) => ({ frame, value: frame })) } }
+const moving = { ...card, pieces: [box] }
 const run = (holds: number) =>
   Array.from({ length: heldLength(card, holds) }, (_, frame) => heldFrame(card, frame, holds))
 
@@ -10,9 +16,13 @@ test('the hold is played as often as wished, between what comes in and what goes
   expect(run(3)).toEqual([0, 1, 2, 3, 4, 5, 6, 3, 4, 5, 6, 3, 4, 5, 6, 7, 8, 9])
 })
 
-test('a wished length is filled with whole holds, as near as they come', () => {
-  expect([1, 10, 11, 12.1, 18, 100].map((wished) => holdsFor(card, wished))).toEqual([1, 1, 1, 2, 3, 24])
-  expect(holdsFor({ length: 10, zones: null }, 100)).toBe(1)
+test('a wished length is filled with whole holds where they move, as near as they come, and exactly where they stand', () => {
+  expect([1, 10, 11, 12.1, 18, 100].map((wished) => holdsFor(moving, wished))).toEqual([1, 1, 1, 2, 3, 24])
+  const lengths = [7, 8, 10, 11, 18, 100]
+  expect(lengths.map((wished) => heldLength(card, holdsFor(card, wished)))).toEqual(lengths)
+  expect(run(holdsFor(card, 8))).toEqual([0, 1, 2, 3, 4, 7, 8, 9])
+  expect(run(holdsFor(card, 13))).toEqual([0, 1, 2, 3, 4, 5, 6, 3, 4, 5, 7, 8, 9])
+  expect(holdsFor({ ...card, zones: null }, 100)).toBe(1)
   expect(heldLength({ length: 10, zones: null }, 5)).toBe(10)
 })
 
@@ -20,7 +30,7 @@ test('zones count as far as they lie in a loop that was made shorter', () => {
   expect(zonesOf({ length: 6, zones: { hold: 3, out: 7 } })).toEqual({ hold: 3, out: 6 })
   expect(heldLength({ length: 6, zones: { hold: 3, out: 7 } }, 2)).toBe(9)
   expect(zonesOf({ length: 3, zones: { hold: 3, out: 7 } })).toBeNull()
-  expect(holdsFor({ length: 3, zones: { hold: 3, out: 7 } }, 100)).toBe(1)
+  expect(holdsFor({ ...card, length: 3 }, 100)).toBe(1)
 })
 
 test('playing goes round the loop; holding, it comes in and stays in the hold', () => {
@@ -30,4 +40,13 @@ test('playing goes round the loop; holding, it comes in and stays in the hold', 
   expect(played(8, true)).toEqual([8, 9, 0, 1, 2, 3, 4, 5, 6, 3, 4, 5, 6, 3])
   expect(played(5, true).slice(0, 6)).toEqual([5, 6, 3, 4, 5, 6])
   expect(frameInPlay({ length: 10, zones: null }, 8, 5, true)).toBe(3)
+})
+
+test('a hold stands still where nothing moves, comes, goes or runs by its own time in it', () => {
+  const still = (values: object) => holdsStill({ ...card, pieces: [{ ...box, x: 5, ...values } as typeof box] })
+  expect([still({}), holdsStill(moving)]).toEqual([true, false])
+  // Moved before and after the hold only.
+  expect(still({ x: { keys: [0, 3].map((frame) => ({ frame, value: frame })), loop: false } })).toBe(true)
+  expect([still({ span: { in: 0, out: 5 } }), still({ span: { in: 3, out: 7 } })]).toEqual([false, true])
+  expect(still({ kind: 'group', pieces: [], clock: 'own' })).toBe(false)
 })

@@ -2,7 +2,8 @@
 import { computed, ref, watch } from 'vue'
 import type { Card } from '#core/card/schema'
 import { WaxError } from '#core/errors'
-import { heldLength, holdsFor, zonesOf } from '#core/time/held'
+import { heldLength, zonesOf } from '#core/time/held'
+import { holdsFor, holdsStill } from '#core/time/hold-still'
 import { readTimecode } from '#core/time/timecode'
 
 // Which frames: all, or those of a zone, or any; and how long the card is held.
@@ -56,6 +57,13 @@ function toLength(text: string) {
   }
 }
 
+/** What moves in the hold would jump if it were left in the middle. */
+const still = computed(() => holdsStill(props.card))
+const toHolds = (typed: number) => {
+  const holds = Math.min(10_000, typed > 0 ? typed : 1)
+  put({ holds: still.value ? holds : Math.max(1, Math.round(holds)) })
+}
+
 const value = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
@@ -106,12 +114,18 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
             >Holds<input
               class="plain-field"
               type="number"
-              min="1"
+              :min="still ? 0 : 1"
               max="10000"
-              :value="chosen.holds"
-              @input="put({ holds: Math.max(1, Math.min(10000, Number(value($event)) || 1)) })"
+              :step="still ? 'any' : 1"
+              :value="Math.round(chosen.holds * 100) / 100"
+              @input="toHolds(Number(value($event)))"
           /></label>
-          <label title="Frames, or seconds:frames: whole holds that come nearest to it are played"
+          <label
+            :title="
+              still
+                ? 'Frames, or seconds:frames: it is held for exactly so long'
+                : 'Frames, or seconds:frames: the hold moves, so it is played whole, as near to it as it comes'
+            "
             >or a length<input
               class="plain-field"
               placeholder="12:00"

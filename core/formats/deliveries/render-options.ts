@@ -15,7 +15,7 @@ export interface RenderOptions extends DeliveryOptions {
   /** Frames of the run that comes of `holds`. */
   from: number
   to: number
-  /** How often the hold of a card with zones is played. */
+  /** How often the hold of a card with zones is played: whole times where it moves. */
   holds: number
   scale: (typeof SCALES)[number]
   /** How its files are named: see file-name.ts. */
@@ -28,7 +28,7 @@ export type RenderWish = Pick<RenderOptions, 'format' | 'from' | 'to'> & Partial
 const COMMON = {
   from: z.int().min(0),
   to: z.int().min(1),
-  holds: z.int().min(1).max(10_000).default(1),
+  holds: z.number().positive().max(10_000).default(1),
   scale: z.literal([...SCALES]).default(1),
   name: z.string().min(1).max(120).default(DEFAULT_PATTERN),
 }

@@ -1,0 +1,182 @@
+import { headingOf } from '../card/fields'
+import { switchIn } from './kinds/switch'
+import type { Roster, RosterColumn, RosterRow } from './roster'
+import { LONGEST_CELL, MOST_COLUMNS, MOST_ROWS } from './roster'
+
+// Edits of a roster: pure functions, the former roster is their inverse. What they do not touch stays the same object.
+
+/** What every row has beside the cells of its columns. */
+export const OWN_COLUMNS = ['name', 'on', 'in', 'out', 'note'] as const
+export type OwnColumn = (typeof OWN_COLUMNS)[number]
+
+/** A place in the grid: a row by its id, a column by its id, or what every row has by `:name`, `:on` and so on. */
+export interface CellChange {
+  row: string
+  column: string
+  text: string
+}
+
+export const ownColumn = (name: OwnColumn): string => `:${name}`
+
+/** What a cell says, whichever column it is. */
+export function cellOf(row: RosterRow, column: string): string {
+  if (!column.startsWith(':')) return row.cells[column] ?? ''
+  const value = row[column.slice(1) as OwnColumn]
+  return typeof value === 'boolean' ? (value ? 'on' : 'off') : value
+}
+
+const LONGEST: Readonly<Record<string, number>> = { name: 200, note: 2000, in: 40, out: 40 }
+
+function withCell(row: RosterRow, column: string, text: string): RosterRow {
+  if (column === ownColumn('on')) return { ...row, on: text.trim() === '' ? row.on : (switchIn(text) ?? row.on) }
+  if (column.startsWith(':')) {
+    const own = column.slice(1)
+    return { ...row, [own]: text.slice(0, LONGEST[own]) }
+  }
+  const others = Object.entries(row.cells).filter(([id]) => id !== column)
+  const cells = text === '' ? others : [...others, [column, text.slice(0, LONGEST_CELL)] as const]
+  return { ...row, cells: Object.fromEntries(cells) }
+}
+
+/** Writes cells; those of rows and columns that are gone are passed over. */
+export function setCells(roster: Roster, changes: readonly CellChange[]): Roster {
+  const there = new Set([...OWN_COLUMNS.map(ownColumn), ...roster.columns.map(({ id }) => id)])
+  const byRow = new Map<string, CellChange[]>()
+  for (const change of changes.filter(({ column }) => there.has(column)))
+    byRow.set(change.row, [...(byRow.get(change.row) ?? []), change])
+  return {
+    ...roster,
+    rows: roster.rows.map((row) =>
+      (byRow.get(row.id) ?? []).reduce((next, { column, text }) => withCell(next, column, text), row),
+    ),
+  }
+}
+
+/** The first number after which `row-N` is free. */
+const nextNumber = (entries: readonly { id: string }[], stem: string): number =>
+  entries.reduce((most, { id }) => {
+    const number = id.startsWith(`${stem}-`) ? Number(id.slice(stem.length + 1)) : 0
+    return Number.isSafeInteger(number) ? Math.max(most, number) : most
+  }, 0) + 1
+
+export const emptyRow = (id: string): RosterRow => ({ id, name: '', on: true, note: '', in: '', out: '', cells: {} })
+
+/** So many empty rows before a place; as many as there is room for. */
+export function addRows(roster: Roster, count: number, at = roster.rows.length): { roster: Roster; ids: string[] } {
+  const first = nextNumber(roster.rows, 'row')
+  const room = Math.max(0, Math.min(count, MOST_ROWS - roster.rows.length))
+  const made = Array.from({ length: room }, (_, i) => emptyRow(`row-${first + i}`))
+  return {
+    roster: { ...roster, rows: [...roster.rows.slice(0, at), ...made, ...roster.rows.slice(at)] },
+    ids: made.map(({ id }) => id),
+  }
+}
+
+export const removeRows = (roster: Roster, ids: ReadonlySet<string>): Roster => ({
+  ...roster,
+  rows: roster.rows.filter(({ id }) => !ids.has(id)),
+})
+
+/** Copies of rows, each right behind its own. */
+export function duplicateRows(roster: Roster, ids: ReadonlySet<string>): Roster {
+  let next = nextNumber(roster.rows, 'row')
+  const rows = roster.rows.flatMap((row) => (ids.has(row.id) ? [row, { ...row, id: `row-${next++}` }] : [row]))
+  return { ...roster, rows: rows.slice(0, MOST_ROWS) }
+}
+
+/** Moves a row; `to` counts after it was taken out. */
+export function moveRow(roster: Roster, id: string, to: number): Roster {
+  const row = roster.rows.find((one) => one.id === id)
+  if (!row) return roster
+  const rest = roster.rows.filter((one) => one.id !== id)
+  return { ...roster, rows: [...rest.slice(0, to), row, ...rest.slice(to)] }
+}
+
+export function switchRows(roster: Roster, ids: ReadonlySet<string>, on: boolean): Roster {
+  return { ...roster, rows: roster.rows.map((row) => (ids.has(row.id) && row.on !== on ? { ...row, on } : row)) }
+}
+
+/** The heading, told apart from those that are there. */
+export function freeHeading(columns: readonly RosterColumn[], name: string): string {
+  const taken = new Set(columns.map((column) => headingOf(column.name)))
+  const own = name.trim().slice(0, 76) || 'Column'
+  if (!taken.has(headingOf(own))) return own
+  let n = 2
+  while (taken.has(headingOf(`${own} ${n}`))) n++
+  return `${own} ${n}`
+}
+
+export function addColumn(roster: Roster, name: string): { roster: Roster; id: string } {
+  const id = `column-${nextNumber(roster.columns, 'column')}`
+  if (roster.columns.length >= MOST_COLUMNS) return { roster, id: roster.columns.at(-1)!.id }
+  const column = { id, name: freeHeading(roster.columns, name), also: [] }
+  return { roster: { ...roster, columns: [...roster.columns, column] }, id }
+}
+
+const withColumn = (roster: Roster, id: string, change: Partial<RosterColumn>): Roster => ({
+  ...roster,
+  columns: roster.columns.map((column) => (column.id === id ? { ...column, ...change } : column)),
+})
+
+export function renameColumn(roster: Roster, id: string, name: string): Roster {
+  const others = roster.columns.filter((column) => column.id !== id)
+  return name.trim() === '' ? roster : withColumn(roster, id, { name: freeHeading(others, name) })
+}
+
+/** Lets a column be found under another heading too; no other column is found under it any more. */
+export function alsoCalled(roster: Roster, id: string, heading: string): Roster {
+  const without = (column: RosterColumn) => column.also.filter((one) => headingOf(one) !== headingOf(heading))
+  return {
+    ...roster,
+    columns: roster.columns.map((column) => ({
+      ...column,
+      also: column.id === id ? [...without(column), heading].slice(-20) : without(column),
+    })),
+  }
+}
+
+export function removeColumn(roster: Roster, id: string): Roster {
+  return {
+    ...roster,
+    columns: roster.columns.filter((column) => column.id !== id),
+    rows: roster.rows.map((row) => (id in row.cells ? withCell(row, id, '') : row)),
+  }
+}
+
+/** Moves a column; `to` counts after it was taken out. */
+export function moveColumn(roster: Roster, id: string, to: number): Roster {
+  const column = roster.columns.find((one) => one.id === id)
+  if (!column) return roster
+  const rest = roster.columns.filter((one) => one.id !== id)
+  return { ...roster, columns: [...rest.slice(0, to), column, ...rest.slice(to)] }
+}
+
+/**
+ * Lays a block of texts, as a spreadsheet copies it, from a cell on; rows and columns that it goes beyond are added. `columns` are those
+ * that the grid shows, in its order.
+ */
+export function pasteBlock(
+  roster: Roster,
+  block: readonly (readonly string[])[],
+  from: { row: string | null; column: string },
+  columns: readonly string[],
+): Roster {
+  const start = from.row === null ? roster.rows.length : roster.rows.findIndex(({ id }) => id === from.row)
+  const first = columns.indexOf(from.column)
+  if (start < 0 || first < 0) return roster
+  const width = Math.max(0, ...block.map((cells) => cells.length))
+  let next = addRows(roster, start + block.length - roster.rows.length).roster
+  const all = [...columns]
+  while (all.length < first + width && next.columns.length < MOST_COLUMNS) {
+    const added = addColumn(next, 'Column')
+    next = added.roster
+    all.push(added.id)
+  }
+  const changes = block.flatMap((cells, y) =>
+    cells.flatMap((text, x): CellChange[] => {
+      const [row, column] = [next.rows[start + y], all[first + x]]
+      return row && column ? [{ row: row.id, column, text }] : []
+    }),
+  )
+  return setCells(next, changes)
+}
