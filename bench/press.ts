@@ -45,7 +45,7 @@ export async function pressRows(): Promise<Row[]> {
 async function together(card: Card, fonts: Map<string, Uint8Array>, format: (typeof FORMATS)[number]): Promise<Row[]> {
   const options = expectOptions({ format, from: 0, to: FRAMES })
   const path = join(FOLDER, format === 'png' ? 'x.zip' : 'x.mov')
-  const planned = planFor(card, options, { paths: [halfOf(path)], stem: 'x' })
+  const planned = planFor({ document: card, options, programme: null }, { paths: [halfOf(path)], stem: 'x' })
   const { plan, shown } = planned
   const writer = await SegmentWriter.create(join(FOLDER, 'segment'))
   const started = performance.now()

@@ -42,5 +42,5 @@ export async function allPictures(
     const { id, picture } = await readOwnPicture(await bytesOf(file, 'picture'), basename(file))
     for (const name of [id, formerId(picture)]) own.set(name, picture)
   }
-  return loadPictures(card, async (id) => own.get(id) ?? null)
+  return loadPictures([card], async (id) => own.get(id) ?? null)
 }

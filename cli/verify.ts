@@ -77,7 +77,7 @@ async function againstCard(paths: string[], against: string, values: Values): Pr
   const range = { ...frameRange(values.frames, heldLength(card, holds)), holds }
   const known = values.format === undefined ? await formatOf(paths) : { format: values.format }
   const options = deliveryWish({ ...known, ...values }, range)
-  const { plan, order, loops } = planFor(card, options, { paths, stem: '' })
+  const { plan, order, loops } = planFor({ document: card, options, programme: null }, { paths, stem: '' })
   const folder = await mkdtemp(join(tmpdir(), 'wax-verify-'))
   const segment = await SegmentWriter.create(join(folder, 'frames'))
   try {

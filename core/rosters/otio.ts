@@ -12,6 +12,8 @@ export interface PlacedFile {
   /** Where it begins on the programme's clock. */
   start: Frames
   frames: Frames
+  /** The timecode that the file itself begins with, in frames. */
+  mediaStart: Frames
   note: string
 }
 
@@ -20,12 +22,10 @@ export interface TimelineFile {
   rate: Rate
   /** In the order of time; none overlap. */
   entries: readonly PlacedFile[]
-  /** The timecode that the files begin with, in frames. */
-  mediaStart: Frames
 }
 
 /** A timeline with one track of video on which every file stands at its place; it begins with the first. */
-export function timelineOf({ name, rate, entries, mediaStart }: TimelineFile): object {
+export function timelineOf({ name, rate, entries }: TimelineFile): object {
   const perSec = perSecond(rate)
   const time = (value: Frames) => ({ OTIO_SCHEMA: 'RationalTime.1', rate: perSec, value })
   const range = (start: Frames, duration: Frames) => ({
@@ -40,11 +40,11 @@ export function timelineOf({ name, rate, entries, mediaStart }: TimelineFile): o
     const gap = entry.start - at
     at = entry.start + entry.frames
     const clip = {
-      ...{ OTIO_SCHEMA: 'Clip.1', ...item, name: entry.name, source_range: range(mediaStart, entry.frames) },
+      ...{ OTIO_SCHEMA: 'Clip.1', ...item, name: entry.name, source_range: range(entry.mediaStart, entry.frames) },
       metadata: entry.note === '' ? {} : { note: entry.note },
       media_reference: {
         ...{ OTIO_SCHEMA: 'ExternalReference.1', metadata: {}, name: entry.file },
-        available_range: range(mediaStart, entry.frames),
+        available_range: range(entry.mediaStart, entry.frames),
         target_url: encodeURI(entry.file),
       },
     }

@@ -4,6 +4,8 @@ import type { Card } from '../../core/card/schema'
 import type { Seal } from '../../core/seals/schema'
 import type { Fault } from '../../core/errors'
 import type { RenderOptions } from '../../core/formats/deliveries/render-options'
+import type { ProgrammeRun } from '../../core/rosters/run'
+import type { Roster } from '../../core/rosters/roster'
 import type { RenderReport } from '../renders/report'
 
 const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' })
@@ -67,6 +69,19 @@ export const seals = pgTable('seals', {
   deletedAt: moment('deleted_at'),
 })
 
+/** Rosters: tables of rows that fill the fields of cards. */
+export const rosters = pgTable('rosters', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  document: jsonb('document').$type<Roster>().notNull(),
+  /** The card that it was filled into last; null where it has none, or that one is gone. */
+  cardId: text('card_id'),
+  revision: integer('revision').notNull().default(1),
+  createdAt: moment('created_at').notNull().defaultNow(),
+  updatedAt: moment('updated_at').notNull().defaultNow(),
+  deletedAt: moment('deleted_at'),
+})
+
 /** Fonts that people brought, as sfnt. The id is made from the contents. */
 export const fonts = pgTable('fonts', {
   id: text('id').primaryKey(),
@@ -110,43 +125,75 @@ export interface StoredFile {
 
 export type RenderStatus = 'queued' | 'running' | 'checking' | 'done' | 'failed' | 'cancelled'
 
+/** A row that was asked for and cannot be rendered, and why. */
+export interface RowLeftOut {
+  row: string
+  title: string
+  fault: Fault
+}
+
+/** A roster rendered as one job of many files: each is a render of its own. */
+export const batches = pgTable('batches', {
+  id: text('id').primaryKey(),
+  cardId: text('card_id').notNull(),
+  rosterId: text('roster_id').notNull(),
+  /** The names of the card and of the roster, as they were. */
+  cardName: text('card_name').notNull(),
+  rosterName: text('roster_name').notNull(),
+  leftOut: jsonb('left_out').$type<RowLeftOut[]>().notNull().default([]),
+  createdAt: moment('created_at').notNull().defaultNow(),
+})
+
 /**
  * Renders with the card as it was when they were asked for. Their frames are made in runs; one worker, the presser, puts them
  * together, and `worker`, `heartbeat` and `attempts` are about that.
  */
-export const renders = pgTable('renders', {
-  id: text('id').primaryKey(),
-  cardId: text('card_id').notNull(),
-  name: text('name').notNull(),
-  document: cardDocument('document').notNull(),
-  options: jsonb('options').$type<RenderOptions>().notNull(),
-  status: text('status').$type<RenderStatus>().notNull().default('queued'),
-  framesTotal: integer('frames_total').notNull(),
-  framesDone: integer('frames_done').notNull().default(0),
-  attempts: integer('attempts').notNull().default(0),
-  /** Those with a lower number come first: see server/renders/queue/priority.ts. */
-  priority: integer('priority').notNull().default(1),
-  /** The queue's name of the worker that presses it, and when that worker last said that it lives. */
-  worker: text('worker'),
-  heartbeat: moment('heartbeat'),
-  fault: jsonb('fault').$type<Fault>(),
-  report: jsonb('report').$type<RenderReport>(),
-  /** Its finished files in the order of the delivery's table; empty until they are checked. */
-  files: jsonb('files').$type<StoredFile[]>().notNull().default([]),
-  /** The sidecar's name in the storage. */
-  sidecar: text('sidecar'),
-  /** The how manieth render of its card it is. */
-  take: integer('take').notNull().default(1),
-  /** The revision of the card that it shows; null where that was not kept. */
-  revision: integer('revision'),
-  /** The name of a small moving picture of it in the storage. */
-  small: text('small'),
-  /** Whether its files stay for good: others are cleaned away some time. */
-  kept: boolean('kept').notNull().default(false),
-  createdAt: moment('created_at').notNull().defaultNow(),
-  startedAt: moment('started_at'),
-  finishedAt: moment('finished_at'),
-})
+export const renders = pgTable(
+  'renders',
+  {
+    id: text('id').primaryKey(),
+    cardId: text('card_id').notNull(),
+    name: text('name').notNull(),
+    document: cardDocument('document').notNull(),
+    options: jsonb('options').$type<RenderOptions>().notNull(),
+    /** The job of many files that it belongs to; null for a render of its own. */
+    batchId: text('batch_id').references(() => batches.id, { onDelete: 'cascade' }),
+    /** The row that fills the card, and what its files are called after; empty without one. */
+    rowId: text('row_id').notNull().default(''),
+    rowName: text('row_name').notNull().default(''),
+    /** Where the row stands in a programme, in frames of its clock; null where it has no place. */
+    rowStart: integer('row_start'),
+    /** Rows of a roster, each at its place in time, in one file; null for the card as it is. */
+    programme: jsonb('programme').$type<ProgrammeRun>(),
+    status: text('status').$type<RenderStatus>().notNull().default('queued'),
+    framesTotal: integer('frames_total').notNull(),
+    framesDone: integer('frames_done').notNull().default(0),
+    attempts: integer('attempts').notNull().default(0),
+    /** Those with a lower number come first: see server/renders/queue/priority.ts. */
+    priority: integer('priority').notNull().default(1),
+    /** The queue's name of the worker that presses it, and when that worker last said that it lives. */
+    worker: text('worker'),
+    heartbeat: moment('heartbeat'),
+    fault: jsonb('fault').$type<Fault>(),
+    report: jsonb('report').$type<RenderReport>(),
+    /** Its finished files in the order of the delivery's table; empty until they are checked. */
+    files: jsonb('files').$type<StoredFile[]>().notNull().default([]),
+    /** The sidecar's name in the storage. */
+    sidecar: text('sidecar'),
+    /** The how manieth render of its card it is. */
+    take: integer('take').notNull().default(1),
+    /** The revision of the card that it shows; null where that was not kept. */
+    revision: integer('revision'),
+    /** The name of a small moving picture of it in the storage. */
+    small: text('small'),
+    /** Whether its files stay for good: others are cleaned away some time. */
+    kept: boolean('kept').notNull().default(false),
+    createdAt: moment('created_at').notNull().defaultNow(),
+    startedAt: moment('started_at'),
+    finishedAt: moment('finished_at'),
+  },
+  (table) => [index('renders_batch').on(table.batchId)],
+)
 
 export type RunState = 'waiting' | 'running' | 'done'
 

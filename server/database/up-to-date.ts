@@ -62,9 +62,10 @@ async function cutRenders(database: Database): Promise<void> {
     .select()
     .from(renders)
     .where(and(inArray(renders.status, [...UNFINISHED]), notExists(runs)))
-  for (const { id, document, options, priority } of whole) {
+  for (const row of whole) {
+    const { id, priority } = row
     try {
-      const { shown } = planFor(document, options, { paths: [], stem: '' })
+      const { shown } = planFor(row, { paths: [], stem: '' })
       await database.transaction(async (transaction) => {
         await cut(transaction, id, shown.length)
         await transaction

@@ -1,6 +1,6 @@
-import { and, eq, inArray, isNotNull, lt, sql } from 'drizzle-orm'
+import { and, eq, inArray, isNotNull, lt, notExists, sql } from 'drizzle-orm'
 import type { Database } from '../database/connect'
-import { renderRuns, renders } from '../database/schema'
+import { batches, renderRuns, renders } from '../database/schema'
 import { CLEANING } from './cleaning-rule'
 import { removeFiles, removeRead } from './files'
 
@@ -18,6 +18,9 @@ export async function cleanUp(database: Database, storage: string): Promise<void
     )
     .returning({ id: renders.id })
   for (const { id } of old) await removeFiles(storage, id)
+  // A job of many files goes with the last of them.
+  const left = database.select({ id: renders.id }).from(renders).where(eq(renders.batchId, batches.id))
+  if (old.length > 0) await database.delete(batches).where(notExists(left))
   const failed = await database
     .selectDistinct({ id: renders.id })
     .from(renders)

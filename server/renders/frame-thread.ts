@@ -9,6 +9,7 @@ import type { PixelForm } from '../../core/kernels/pixel-form'
 import type { Picture } from '../../core/paint/pictures'
 import type { PictureGap } from '../../core/paint/sequences'
 import type { Ground } from '../../core/judge/proof/grounds'
+import type { ProgrammeRun } from '../../core/rosters/run'
 import type { Proved } from './prove'
 
 // Built by scripts/build-node.mjs; all programs run in the project's folder.
@@ -17,6 +18,8 @@ export const THREAD = resolve('.wax/node/frame-thread.mjs')
 /** What all frames of a render have in common. */
 export interface FrameSetup {
   card: Card
+  /** Frames are takes of it where there is one: see core/rosters/run.ts. */
+  programme?: ProgrammeRun | null
   fonts: Map<string, Uint8Array>
   pictures?: Map<string, Picture>
   sequences?: SequenceSource
@@ -72,8 +75,8 @@ export class FrameThread {
   private broken: Error | null = null
   private asked = 0
 
-  constructor({ sequences, scale = 1, card, fonts, pictures, form }: FrameSetup) {
-    this.worker = new Worker(THREAD, { workerData: { card, fonts, pictures, form, scale } })
+  constructor({ sequences, scale = 1, card, programme = null, fonts, pictures, form }: FrameSetup) {
+    this.worker = new Worker(THREAD, { workerData: { card, programme, fonts, pictures, form, scale } })
     const bring = async ({ id, index }: WantedPicture) => {
       const picture = (await sequences?.(id, index)) ?? null
       this.worker.postMessage({ brought: { id, index, picture } } satisfies SequenceAnswer)

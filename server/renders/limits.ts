@@ -1,5 +1,4 @@
 import type { Card } from '../../core/card/schema'
-import { heldLength } from '../../core/time/held'
 import { holdsStill } from '../../core/time/hold-still'
 import { WaxError } from '../../core/errors'
 import type { RenderOptions } from '../../core/formats/deliveries/render-options'
@@ -7,8 +6,12 @@ import type { RenderOptions } from '../../core/formats/deliveries/render-options
 /** More than five hours at 25 frames a second: what is longer is put together from parts in the edit. */
 const MOST_FRAMES = 500_000
 
-/** Throws a WaxError where the range of frames is empty, lies outside the run, or is longer than anything is rendered. */
-export function expectFrames(card: Card, { from, to, holds }: Pick<RenderOptions, 'from' | 'to' | 'holds'>): void {
+/** Throws a WaxError where the range of frames is empty, lies outside the run of so many, or is longer than anything is rendered. */
+export function expectFrames(
+  card: Card,
+  { from, to, holds }: Pick<RenderOptions, 'from' | 'to' | 'holds'>,
+  length: number,
+): void {
   if (to <= from) {
     throw new WaxError(
       'no-frames',
@@ -25,12 +28,11 @@ export function expectFrames(card: Card, { from, to, holds }: Pick<RenderOptions
       'Play it a whole number of times.',
     )
   }
-  const length = heldLength(card, holds)
   if (to > length) {
     throw new WaxError(
       'out-of-range',
       'frames',
-      `The card has ${length} frames, 0 to ${length - 1}.`,
+      `There are ${length} frames, 0 to ${length - 1}.`,
       `End the render at frame ${length - 1} at the latest.`,
     )
   }

@@ -12,6 +12,10 @@ export interface ListedRender<Time = string> {
   id: string
   cardId: string
   name: string
+  /** The job of many files that it belongs to, and the row that fills its card; null and empty for a render of its own. */
+  batchId: string | null
+  rowId: string
+  rowName: string
   options: RenderOptions
   status: RenderStatus
   /** Those with a lower number come first. */

@@ -4,11 +4,21 @@ import { WaxError } from '../../core/errors'
 import type { RenderOptions } from '../../core/formats/deliveries/render-options'
 import { deliveryOf } from '../../core/formats/deliveries/table'
 import { heldFrame, heldLength } from '../../core/time/held'
+import type { ProgrammeRun } from '../../core/rosters/run'
+import { cardsOf, runFrames, takesOf } from '../../core/rosters/run'
 import { readTimecode } from '../../core/time/timecode'
 import type { FilePlan } from './encoders/encoder'
 import { expectFrames } from './limits'
 
-/** What a render will be: its files, and which frame of the card stands at each place of the run. */
+/** What a render is made from. */
+export interface RenderWork {
+  document: Card
+  options: RenderOptions
+  /** Rows of a roster, each at its place in time; null for the card as it is. */
+  programme: ProgrammeRun | null
+}
+
+/** What a render will be: its files, and which frame stands at each place of the run: of the card, or a take of its programme. */
 export interface RenderPlan {
   plan: FilePlan
   order: number[]
@@ -18,9 +28,15 @@ export interface RenderPlan {
   loops: boolean
 }
 
+/** All cards that a render shows. */
+export const shownCards = ({ document, programme }: RenderWork): readonly Card[] =>
+  programme ? cardsOf(document, programme) : [document]
+
 /** Throws a WaxError where there is nothing to render, or where the delivery cannot carry it. */
-export function planFor(card: Card, options: RenderOptions, to: Pick<FilePlan, 'paths' | 'stem'>): RenderPlan {
-  expectFrames(card, options)
+export function planFor(work: RenderWork, to: Pick<FilePlan, 'paths' | 'stem'>): RenderPlan {
+  const { document: card, options, programme } = work
+  const length = programme ? runFrames(programme) : heldLength(card, options.holds)
+  expectFrames(card, options, length)
   const { from, to: end, holds, scale } = options
   const delivery = deliveryOf(options.format)
   const frames = end - from
@@ -43,6 +59,10 @@ export function planFor(card: Card, options: RenderOptions, to: Pick<FilePlan, '
     ...{ width, height, frames, options, rate: card.rate, first: from, title: card.name },
     form: delivery.form(options),
   }
-  const order = Array.from({ length: frames }, (_, i) => heldFrame(card, from + i, holds))
-  return { plan, order, shown: [...new Set(order)], loops: from === 0 && end === heldLength(card, holds) && frames > 2 }
+  const order = programme
+    ? takesOf(card, programme).order.slice(from, end)
+    : Array.from({ length: frames }, (_, i) => heldFrame(card, from + i, holds))
+  // What was a programme does not go round.
+  const loops = !programme && from === 0 && end === length && frames > 2
+  return { plan, order, shown: [...new Set(order)], loops }
 }

@@ -19,7 +19,7 @@ export const proveCard = (card: Card, assets: Assets, own: readonly Ground[] = [
     const thread = new FrameThread({
       ...{ card, form: PLAIN_FORM, sequences: assets.sequence },
       fonts: await fontsOf(card, [shippedFonts, assets.font]),
-      pictures: await loadPictures(card, assets.picture),
+      pictures: await loadPictures([card], assets.picture),
     })
     try {
       return await thread.prove(own)

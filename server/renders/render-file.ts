@@ -33,7 +33,8 @@ export interface Rendered {
 /** Renders a card to files in this process, reads them again, and only then gives them their names. */
 export async function renderFile(job: RenderJob): Promise<Rendered> {
   const options = expectOptions(job.options)
-  const planned = planFor(job.card, options, { paths: job.paths.map(halfOf), stem: job.stem })
+  const work = { document: job.card, options, programme: job.programme ?? null }
+  const planned = planFor(work, { paths: job.paths.map(halfOf), stem: job.stem })
   const { plan, order, shown } = planned
   const segment = await SegmentWriter.create(`${job.paths[0]!}.frames`)
   const pool = renderFrames({ ...job, form: plan.form, scale: options.scale, frames: shown })

@@ -6,19 +6,25 @@ import { proofOf } from '../../core/judge/proof/proof'
 import type { PixelForm } from '../../core/kernels/pixel-form'
 import type { Picture } from '../../core/paint/pictures'
 import type { PictureGap } from '../../core/paint/sequences'
+import type { ProgrammeRun, Take } from '../../core/rosters/run'
+import { takesOf } from '../../core/rosters/run'
 import type { Answer, ProofWish, SequenceAnswer, SequenceWish, Wish } from './frame-thread'
 
 // One thread of the frame pool: an engine of its own, frames in and pixels out.
 
 interface ThreadData {
   card: Card
+  programme: ProgrammeRun | null
   fonts: Map<string, Uint8Array>
   pictures?: Map<string, Picture>
   form: PixelForm
   scale: number
 }
 
-const { card, fonts, pictures, form, scale } = workerData as ThreadData
+const { card, programme, fonts, pictures, form, scale } = workerData as ThreadData
+const takes = programme && takesOf(card, programme).takes
+/** A frame that is wanted: of the card, or a take of the programme. */
+const takeOf = (frame: number): Take => takes?.[frame] ?? { card, frame }
 const engine = new Engine()
 const port = parentPort!
 
@@ -63,7 +69,8 @@ port.on('message', (message: Wish | ProofWish | SequenceAnswer) => {
     return
   }
   // While one frame is made, what the next one shows is on its way.
-  const ahead = fetchAhead(engine.sequences, ask, card, message.frame)
+  const wanted = takeOf(message.frame)
+  const ahead = fetchAhead(engine.sequences, ask, wanted.card, wanted.frame)
   last = last.then(async () => {
     await ahead
     await make(message)
@@ -87,8 +94,9 @@ async function make({ at, frame, back }: Wish): Promise<void> {
       engine.cameBack(lent.get(back.at)!, back.pixels)
       lent.delete(back.at)
     }
+    const take = takeOf(frame)
     const picture = await withPictures(engine.sequences, ask, () =>
-      engine.render(card, frame, { ...form, scale, ...(back ? { reuse: back.pixels } : {}) }),
+      engine.render(take.card, take.frame, { ...form, scale, ...(back ? { reuse: back.pixels } : {}) }),
     )
     lent.set(at, picture.pixels)
     port.postMessage({ at, picture } satisfies Answer, [picture.pixels.buffer])

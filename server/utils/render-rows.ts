@@ -1,5 +1,5 @@
 import { join } from 'node:path'
-import { and, count, desc, eq, gt, inArray, isNotNull, or, sql } from 'drizzle-orm'
+import { and, asc, count, desc, eq, gt, inArray, isNotNull, isNull, or, sql } from 'drizzle-orm'
 import type { StoredFile } from '../database/schema'
 import { renderRuns, renders, workers } from '../database/schema'
 import { rendersFolder } from '../renders/files'
@@ -10,6 +10,9 @@ const LISTED_RENDER = {
   id: renders.id,
   cardId: renders.cardId,
   name: renders.name,
+  batchId: renders.batchId,
+  rowId: renders.rowId,
+  rowName: renders.rowName,
   options: renders.options,
   status: renders.status,
   priority: renders.priority,
@@ -33,12 +36,24 @@ const LISTED_RENDER = {
 /** More than anybody scrolls through; older ones are cleaned away. */
 const MOST_LISTED = 2000
 
+/** Renders of their own, the newest first. */
 export async function listRenders() {
   const rows = await useDatabase()
     .select(LISTED_RENDER)
     .from(renders)
+    .where(isNull(renders.batchId))
     .orderBy(desc(renders.createdAt))
     .limit(MOST_LISTED)
+  return withRuns(rows)
+}
+
+/** The files of a job of many, in the order of their rows. */
+export async function listOfBatch(batch: string) {
+  const rows = await useDatabase()
+    .select(LISTED_RENDER)
+    .from(renders)
+    .where(eq(renders.batchId, batch))
+    .orderBy(asc(renders.createdAt), asc(renders.id))
   return withRuns(rows)
 }
 
@@ -86,12 +101,14 @@ const runsOf = (ids: string[]) =>
     .where(inArray(renderRuns.renderId, ids))
     .groupBy(renderRuns.renderId)
 
-/** Those that are not over, or that were until a moment ago. */
+/** Those of their own that are not over, or that were until a moment ago. */
+const IS_LATE = or(inArray(renders.status, [...UNFINISHED]), gt(renders.finishedAt, sql`now() - interval '5 seconds'`))
+
 export async function lately() {
   const rows = await useDatabase()
     .select(LISTED_RENDER)
     .from(renders)
-    .where(or(inArray(renders.status, [...UNFINISHED]), gt(renders.finishedAt, sql`now() - interval '5 seconds'`)))
+    .where(and(isNull(renders.batchId), IS_LATE))
   return withRuns(rows)
 }
 

@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals'
 import { frameInPlay, heldFrame, heldLength, zonesOf } from '#core/time/held'
 import { holdsFor, holdsStill } from '#core/time/hold-still'
+import type { Piece } from '#core/card/schema'
 import { createPiece } from '#core/card/create'
 import { emptyCard } from '../support/engine'
 
@@ -43,7 +44,7 @@ test('playing goes round the loop; holding, it comes in and stays in the hold', 
 })
 
 test('a hold stands still where nothing moves, comes, goes or runs by its own time in it', () => {
-  const still = (values: object) => holdsStill({ ...card, pieces: [{ ...box, x: 5, ...values } as typeof box] })
+  const still = (values: object) => holdsStill({ ...card, pieces: [{ ...box, x: 5, ...values } as Piece] })
   expect([still({}), holdsStill(moving)]).toEqual([true, false])
   // Moved before and after the hold only.
   expect(still({ x: { keys: [0, 3].map((frame) => ({ frame, value: frame })), loop: false } })).toBe(true)

@@ -37,7 +37,7 @@ export function softCard(rate = { numerator: 30000, denominator: 1001 }): Card {
 }
 
 export const planned = (card: Card, wish: RenderWish, paths: string[]): RenderPlan =>
-  planFor(card, expectOptions(wish), { paths, stem: 'soft' })
+  planFor({ document: card, options: expectOptions(wish), programme: null }, { paths, stem: 'soft' })
 
 /** Every frame of the card in the form that a delivery takes. */
 export function framesOf(card: Card, { form }: FilePlan): FramePicture[] {

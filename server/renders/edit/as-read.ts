@@ -16,7 +16,7 @@ import { straightPicture } from './straight'
 
 type DoneRender = Pick<
   typeof renders.$inferSelect,
-  'id' | 'name' | 'document' | 'options' | 'files' | 'take' | 'attempts'
+  'id' | 'name' | 'document' | 'options' | 'programme' | 'rowName' | 'files' | 'take' | 'attempts'
 >
 
 /** Frames that are being read in this process. */
@@ -75,9 +75,10 @@ const isThere = (path: string) =>
     () => false,
   )
 
-function planOf(storage: string, { name, document, options, files, take }: DoneRender): RenderPlan {
+function planOf(storage: string, render: DoneRender): RenderPlan {
+  const { name, options, files, take, rowName } = render
   const paths = files.map(({ stored }) => join(rendersFolder(storage), stored))
-  return planFor(document, options, { paths, stem: nameFrom(options.name, { card: name, row: '', take }) })
+  return planFor(render, { paths, stem: nameFrom(options.name, { card: name, row: rowName, take }) })
 }
 
 function begin(storage: string, render: DoneRender): Reading {

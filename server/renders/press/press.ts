@@ -76,11 +76,11 @@ class Press {
 
   async run(): Promise<void> {
     const { row, place, cancel } = this
-    const { document, options, id } = row
-    const stem = nameFrom(options.name, { card: row.name, row: '', take: row.take })
+    const { options, id } = row
+    const stem = nameFrom(options.name, { card: row.name, row: row.rowName, take: row.take })
     const files = this.files(stem)
     const paths = files.map(({ stored }) => this.path(stored))
-    const planned = planFor(document, options, { paths: paths.map(halfOf), stem })
+    const planned = planFor(row, { paths: paths.map(halfOf), stem })
     const { plan, order, shown } = planned
     const frames = new RunFrames({ ...place, id, plan, shown, signal: cancel.signal })
     const preview = new Preview(plan, this.path(this.own('.small.webp')), () => (this.small = this.own('.small.webp')))

@@ -3,10 +3,10 @@ import { nanoid } from 'nanoid'
 import type { Database } from '../../database/connect'
 import { cardTurns, renderRuns, renders } from '../../database/schema'
 import { planFor } from '../plan'
-import { pressTask, priorityOf } from './priority'
+import { PRIORITIES, pressTask, priorityOf } from './priority'
 import { runCount, runLength } from './runs'
 
-type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0]
+export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0]
 
 /** States of renders that are not over. */
 export const UNFINISHED = ['queued', 'running', 'checking'] as const
@@ -14,33 +14,57 @@ export const UNFINISHED = ['queued', 'running', 'checking'] as const
 /** Told to every worker that waits when there is something to do. */
 export const WORK_CHANNEL = 'wax_runs'
 
-export type NewRender = Pick<typeof renders.$inferInsert, 'cardId' | 'name' | 'document' | 'options' | 'revision'>
+type RenderInsert = typeof renders.$inferInsert
+export type NewRender = Pick<RenderInsert, 'cardId' | 'name' | 'document' | 'options' | 'revision'> &
+  Partial<Pick<RenderInsert, 'batchId' | 'rowId' | 'rowName' | 'rowStart' | 'programme' | 'createdAt'>>
 
 /**
  * Puts a render into the queue; gives its id. Throws a WaxError where there is nothing to render, or where the delivery cannot
  * carry it. The render, its runs and the job that presses it appear together or not at all.
  */
 export async function enqueue(database: Database, render: NewRender): Promise<string> {
-  const { plan, shown } = planFor(render.document, render.options, { paths: [], stem: '' })
-  const priority = priorityOf(render.options, shown.length)
-  const id = nanoid(12)
-  await database.transaction(async (transaction) => {
-    const [before] = await transaction
-      .select({ take: max(renders.take) })
-      .from(renders)
-      .where(eq(renders.cardId, render.cardId))
+  // What cannot be rendered is told before anything is put anywhere.
+  const size = sizeOf(render)
+  return database.transaction(async (transaction) => {
+    const take = await nextTake(transaction, render.cardId)
     await takeTurn(transaction, render.cardId)
-    await transaction
-      .insert(renders)
-      .values({ ...render, id, priority, framesTotal: plan.frames, take: (before?.take ?? 0) + 1 })
-    await cut(transaction, id, shown.length)
-    await addPressJob(transaction, id, priority)
+    return insertRender(transaction, render, { ...size, take })
   })
+}
+
+/** How much work a render is. Throws a WaxError where there is nothing to render, or where the delivery cannot carry it. */
+export function sizeOf(render: NewRender): { frames: number; shown: number } {
+  const { document, options, programme = null } = render
+  const { plan, shown } = planFor({ document, options, programme }, { paths: [], stem: '' })
+  return { frames: plan.frames, shown: shown.length }
+}
+
+/** The how manieth render of its card the next one is. */
+export async function nextTake(transaction: Transaction, cardId: string): Promise<number> {
+  const [before] = await transaction
+    .select({ take: max(renders.take) })
+    .from(renders)
+    .where(eq(renders.cardId, cardId))
+  return (before?.take ?? 0) + 1
+}
+
+/** Puts a render, its runs and the job that presses it into the queue; gives its id. */
+export async function insertRender(
+  transaction: Transaction,
+  render: NewRender,
+  { frames, shown, take }: { frames: number; shown: number; take: number },
+): Promise<string> {
+  const id = nanoid(12)
+  // Of many files none is waited for by itself.
+  const priority = render.batchId ? PRIORITIES.later : priorityOf(render.options, shown)
+  await transaction.insert(renders).values({ ...render, id, priority, framesTotal: frames, take })
+  await cut(transaction, id, shown)
+  await addPressJob(transaction, id, priority)
   return id
 }
 
 /** A card that had nothing in work is as far as the one that was served least: it neither waits for all others, nor they for it. */
-async function takeTurn(transaction: Transaction, cardId: string): Promise<void> {
+export async function takeTurn(transaction: Transaction, cardId: string): Promise<void> {
   const [busy] = await transaction
     .select({ id: renders.id })
     .from(renders)

@@ -1,9 +1,8 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
-import type { Card } from '../../../core/card/schema'
 import type { Fault } from '../../../core/errors'
-import type { RenderOptions } from '../../../core/formats/deliveries/render-options'
 import type { Database } from '../../database/connect'
 import { cardTurns, renderRuns, renders } from '../../database/schema'
+import type { RenderWork } from '../plan'
 import { UNFINISHED, WORK_CHANNEL } from './enqueue'
 import { isLastTry } from './tries'
 
@@ -15,12 +14,6 @@ export interface RunTry {
   render: string
   index: number
   attempt: number
-}
-
-/** What the frames of a render are made from. */
-export interface RenderWork {
-  document: Card
-  options: RenderOptions
 }
 
 /** Frames after which another card has its turn. Engines that go on with what they know are faster. */
@@ -94,7 +87,7 @@ function takeOf(database: Database, id: string, worker: string): Promise<RunTry 
 /** What the frames of a render are made from; null where it is gone. */
 export async function workOf(database: Database, id: string): Promise<RenderWork | null> {
   const [row] = await database
-    .select({ document: renders.document, options: renders.options })
+    .select({ document: renders.document, options: renders.options, programme: renders.programme })
     .from(renders)
     .where(eq(renders.id, id))
   return row ?? null

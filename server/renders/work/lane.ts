@@ -6,9 +6,9 @@ import { WAITING } from '../frame-pool'
 import type { FrameSetup } from '../frame-thread'
 import { FrameThread, inTime } from '../frame-thread'
 import { persist } from '../persist'
-import { planFor } from '../plan'
+import type { RenderWork } from '../plan'
+import { planFor, shownCards } from '../plan'
 import { framesOfRun } from '../queue/runs'
-import type { RenderWork } from '../queue/work-list'
 import { faultOf, isFinal } from '../render-fault'
 import { SegmentWriter } from '../segment'
 import type { RunSource, TakenRun } from './run-source'
@@ -118,13 +118,13 @@ export class Lane {
   private async warmFor(render: string, work: RenderWork): Promise<Warm> {
     if (this.warm?.render === render) return this.warm
     await this.rest()
-    const { document, options } = work
+    const { document, options, programme } = work
     const { assets } = this.source
-    const { plan, shown } = planFor(document, options, { paths: [], stem: '' })
+    const { plan, shown } = planFor(work, { paths: [], stem: '' })
     const setup: FrameSetup = {
-      ...{ card: document, form: plan.form, scale: options.scale, sequences: assets.sequence },
+      ...{ card: document, programme, form: plan.form, scale: options.scale, sequences: assets.sequence },
       fonts: await fontsOf(document, [shippedFonts, assets.font]),
-      pictures: await loadPictures(document, assets.picture),
+      pictures: await loadPictures(shownCards(work), assets.picture),
     }
     this.warm = { render, work, shown, thread: new FrameThread(setup) }
     return this.warm

@@ -1,5 +1,6 @@
 import type { Fault } from '../../../core/errors'
-import type { RenderWork, RunTry } from '../queue/work-list'
+import type { RenderWork } from '../plan'
+import type { RunTry } from '../queue/work-list'
 import type { Assets } from './assets'
 
 /** A run that is taken. What its frames are made from comes along where the worker does not know it yet. */

@@ -1,4 +1,4 @@
-import type { RenderWork } from '../queue/work-list'
+import type { RenderWork } from '../plan'
 import { Lane } from './lane'
 import type { RunSource } from './run-source'
 import { isSame } from './run-source'

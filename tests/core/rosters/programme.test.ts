@@ -83,11 +83,11 @@ test('what cannot be placed is told at its cell with the remedy, and the others 
 
 test('a timeline holds every file at its place, gaps between them, in the words of the published schema', () => {
   const timeline = timelineOf({
-    ...{ name: 'Evening', rate: { numerator: 30000, denominator: 1001 }, mediaStart: 100 },
+    ...{ name: 'Evening', rate: { numerator: 30000, denominator: 1001 } },
     entries: [
-      { name: 'Boat 1', file: 'boat 1.mov', start: 50, frames: 40, note: 'twice' },
-      { name: 'Boat 2', file: 'b.mov', start: 90, frames: 10, note: '' },
-      { name: 'Boat 3', file: 'c.mov', start: 130, frames: 10, note: '' },
+      { name: 'Boat 1', file: 'boat 1.mov', start: 50, frames: 40, note: 'twice', mediaStart: 100 },
+      { name: 'Boat 2', file: 'b.mov', start: 90, frames: 10, note: '', mediaStart: 0 },
+      { name: 'Boat 3', file: 'c.mov', start: 130, frames: 10, note: '', mediaStart: 0 },
     ],
   }) as { tracks: { children: { children: Record<string, unknown>[] }[] }; global_start_time: unknown }
   const rate = 30000 / 1001
@@ -102,7 +102,7 @@ test('a timeline holds every file at its place, gaps between them, in the words 
   expect(children[0]).toMatchObject({
     source_range: { OTIO_SCHEMA: 'TimeRange.1', start_time: time(100), duration: time(40) },
     media_reference: { OTIO_SCHEMA: 'ExternalReference.1', target_url: 'boat%201.mov' },
-    metadata: { note: 'twice' },
+    metadata: { note: 'twice', mediaStart: 100 },
   })
   expect(children[2]).toMatchObject({ source_range: { duration: time(30) } })
 })

@@ -1,0 +1,2 @@
+/** All jobs of many files, the newest first. */
+export default route(() => listBatches())

@@ -1,0 +1,2 @@
+/** A roster with its rows. */
+export default route(async (event) => findRoster(routeId(event)))
