@@ -8,6 +8,7 @@ import { kinds } from './kinds'
 import { loop } from './loop'
 import { proof } from './proof'
 import { render } from './render'
+import { roster } from './roster'
 import { section } from './section'
 import { verify } from './verify'
 
@@ -16,6 +17,8 @@ const USAGE = `Usage:
                   [--frames FIRST-LAST] [--length FRAMES] [--scale 50%|100%|200%] [--name PATTERN] [--sidecar PATH]
                   [--font FILE]… [--picture FILE]… [--sequence PATH]… [--threads N], and of the delivery:
 ${flagUsage()}
+  wax roster CARD ROWS --out FOLDER [--programme] [--threads N] [options of render, without frames and length]
+  wax roster CARD ROWS --look [--json]
   wax verify FILE… --against SIDECAR|CARD [--json] [options of render, with a CARD]
   wax check CARD
   wax proof CARD [--json] [--backdrop FILE]… [--font FILE]… [--picture FILE]… [--sequence PATH]…
@@ -25,6 +28,9 @@ ${flagUsage()}
   wax loop CARD [--json] [--width PX] [--font FILE]… [--picture FILE]… [--sequence PATH]…
   wax cut FILE [--json]
 CARD is a .card.json file, or a .card.zip with its fonts, pictures and sequences. --length makes the hold of a card with zones as long as that takes; a hold that moves is played whole, as near to the length as it comes. For sequences of frames, a PATH that ends in .zip makes an archive, any other a folder; of several files each is told apart in its name.\nverify reads delivered files again, as any other program would, and holds them against the sidecar that was written with them, or against\na card: exit code 1 where they are not what was made.
+roster fills the fields of a card from a CSV, TSV or JSON file, or a .roster.json: a file for each row that is on, named by {row}, or, with
+--programme, one for all rows with timecodes; beside them a report as CSV and, with timecodes, an .otio file. Pictures that cells name lie beside
+ROWS. --look tells what is wrong with the rows instead of rendering them. Exit code 1 where a row is left out or failed.
 --font brings a TTF, OTF, WOFF or WOFF2 file that the card uses, --picture a PNG, JPEG or WebP file,
 --sequence a file of moving pictures, a ZIP file or a folder of numbered PNG files. Where a .card.json names a picture or a sequence by its
 file, as in "picture": "boat.png", that file is read from the folder of the card.
@@ -37,7 +43,7 @@ cut tells where a sequence repeats itself and the cut whose seam shows least: of
 in a folder or a ZIP file.`
 
 const COMMANDS = new Map<string, (args: string[]) => Promise<number>>(
-  Object.entries({ render, verify, proof, check, evaluate, section, kinds, loop, cut }),
+  Object.entries({ render, roster, verify, proof, check, evaluate, section, kinds, loop, cut }),
 )
 
 const [name = '', ...args] = process.argv.slice(2)

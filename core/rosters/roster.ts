@@ -49,7 +49,7 @@ export interface Roster {
 const id = z.string().min(1).max(40)
 const cell = z.string().max(LONGEST_CELL)
 
-const rosterSchema = z
+export const rosterSchema = z
   .strictObject({
     format: z.literal(ROSTER_FORMAT),
     version: z.literal(ROSTER_VERSION),

@@ -4,14 +4,21 @@ import { count } from 'drizzle-orm'
 import { migrate } from 'drizzle-orm/postgres-js/migrator'
 import { runMigrations } from 'graphile-worker'
 import { expectCard } from '../../core/card/read'
+import { expectRoster } from '../../core/rosters/roster'
 import { readSealsText } from '../../core/seals/read'
 import { connect } from './connect'
 import { sweepIncoming, takeInPath } from '../sequences/store'
-import { cards, seals, sequences } from './schema'
+import { cards, rosters, seals, sequences } from './schema'
 import { bringUpToDate } from './up-to-date'
 
 // Brings the database up to date and, where the shelf has never had a card, lays the demo cards on it with the sequences that
 // they show, and the shipped seals beside them.
+
+/** Rosters of the demo, each with the card that it is filled into first. */
+const DEMO_ROSTERS = [
+  ['crews', '29-strip-that-grows'],
+  ['evening', '02-lower-third'],
+] as const
 
 const url = process.env.NUXT_DATABASE_URL
 if (!url) throw new Error('NUXT_DATABASE_URL names no database.')
@@ -38,6 +45,12 @@ if (known?.cards === 0) {
     const about = await takeInPath(storage, join('demo/sequences', file))
     const { id, fileName, width, height, frames } = about
     await database.insert(sequences).values({ id, fileName, width, height, frames }).onConflictDoNothing()
+  }
+}
+if (known?.cards === 0) {
+  for (const [file, card] of DEMO_ROSTERS) {
+    const document = expectRoster(JSON.parse(await readFile(`demo/rosters/${file}.roster.json`, 'utf8')))
+    await database.insert(rosters).values({ id: `demo-${file}`, name: document.name, document, cardId: `demo-${card}` })
   }
 }
 const [sealed] = await database.select({ seals: count() }).from(seals)

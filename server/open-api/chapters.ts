@@ -230,6 +230,90 @@ export const CHAPTERS: readonly Chapter[] = [
     ],
   },
   {
+    name: 'Rosters',
+    help: 'Tables of rows that fill the fields of cards, and their renders: one job of many files, or one programme.',
+    operations: [
+      {
+        ...{ method: 'get', path: '/rosters', summary: 'All rosters, last touched first, without their rows.' },
+        answer: { json: s.listedRoster.array() },
+      },
+      {
+        ...{ method: 'post', path: '/rosters', summary: 'Lays a roster on the shelf.' },
+        body: { json: s.sentRoster },
+        answer: { json: s.wholeRoster },
+        refuses: { 422: 'The document is no roster; the first fault is named by its place' },
+      },
+      {
+        ...{ method: 'get', path: '/rosters/{id}', summary: 'A roster with its rows.' },
+        answer: { json: s.wholeRoster },
+      },
+      {
+        ...{ method: 'put', path: '/rosters/{id}', summary: 'Saves a roster.' },
+        body: { json: s.sentRoster },
+        answer: { json: s.listedRoster },
+        refuses: { ...NEWER, 422: 'The document is no roster' },
+      },
+      {
+        ...{ method: 'delete', path: '/rosters/{id}', summary: 'Takes a roster off the shelf; it can be restored.' },
+        answer: { json: s.gone },
+      },
+      {
+        ...{ method: 'post', path: '/rosters/{id}/restore', summary: 'Brings a deleted roster back.' },
+        answer: { json: s.listedRoster },
+      },
+      {
+        ...{ method: 'get', path: '/rosters/{id}/csv', summary: 'A roster as CSV.' },
+        answer: { file: 'text/csv', help: 'RFC 4180, UTF-8 with a byte order mark' },
+      },
+      {
+        ...{ method: 'get', path: '/batches', summary: 'All jobs of many files, the newest first.' },
+        answer: { json: s.batch.array() },
+      },
+      {
+        ...{ method: 'post', path: '/batches', summary: 'Renders a roster.' },
+        body: { json: s.batchWish },
+        answer: { json: s.batch },
+        refuses: {
+          ...{ 409: 'The card or the roster has another revision', 507: 'The disk is nearly full' },
+          422: 'No row can be rendered, or an option is not to be had',
+        },
+      },
+      {
+        ...{ method: 'get', path: '/batches/{id}', summary: 'A job with its renders in the order of the rows.' },
+        answer: { json: s.wholeBatch },
+      },
+      {
+        ...{ method: 'delete', path: '/batches/{id}', summary: 'Removes a job and its files.' },
+        answer: { json: s.gone },
+      },
+      {
+        ...{ method: 'post', path: '/batches/{id}/cancel', summary: 'Cancels what is not finished of a job.' },
+        answer: { json: s.batch },
+      },
+      {
+        ...{ method: 'post', path: '/batches/{id}/go-on', summary: 'Tries all again that failed or were cancelled.' },
+        answer: { json: s.batch },
+        refuses: { 507: 'The disk is nearly full' },
+      },
+      {
+        ...{
+          method: 'get',
+          path: '/batches/{id}/archive',
+          summary: 'All finished files, the report and the timeline.',
+        },
+        answer: { file: 'application/zip', help: 'A ZIP file' },
+      },
+      {
+        ...{ method: 'get', path: '/batches/{id}/report', summary: 'What became of every row.' },
+        answer: { file: 'text/csv', help: 'A line for each row' },
+      },
+      {
+        ...{ method: 'get', path: '/batches/{id}/timeline', summary: 'The finished files at their places.' },
+        answer: { file: 'application/json', help: 'An OpenTimelineIO file' },
+      },
+    ],
+  },
+  {
     name: 'Proofs',
     help: 'How a card will be seen: safe areas, contrast, size of type, halos, banding, flashes, levels, the seam.',
     operations: [

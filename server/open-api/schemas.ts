@@ -1,5 +1,7 @@
 import { z } from 'zod'
 import { cardSchema } from '../../core/card/checks'
+import { DELIVERY_FORMATS } from '../../core/formats/deliveries/table'
+import { rosterSchema } from '../../core/rosters/roster'
 import { renderOptionsSchema } from '../../core/formats/deliveries/render-options'
 import { sealSchema } from '../../core/seals/schema'
 import { rateSchema } from '../../core/values/rate'
@@ -70,6 +72,9 @@ export const render = z.object({
   id: z.string(),
   cardId: z.string(),
   name: z.string(),
+  batchId: z.string().nullable().describe('The job of many files that it belongs to'),
+  rowId: z.string().describe('The row that fills its card; empty without one'),
+  rowName: z.string(),
   options: renderOptionsSchema,
   status: z.enum(['queued', 'running', 'checking', 'done', 'failed', 'cancelled']),
   priority: whole.describe('Those with a lower number come first'),
@@ -95,6 +100,43 @@ export const wish = z.object({
   revision: whole.optional().describe('Only as this one'),
   renderId: z.string().optional().describe('Instead of a card: the card as it was in that render'),
   options: renderOptionsSchema,
+})
+export const listedRoster = z.object({
+  ...{ id: z.string(), name: z.string(), revision: whole, updatedAt: time },
+  cardId: z.string().nullable().describe('The card that it was filled into last'),
+  ...{ rows: whole, columns: z.array(z.string()) },
+})
+export const wholeRoster = listedRoster.omit({ rows: true, columns: true }).extend({ document: rosterSchema })
+export const sentRoster = z.object({
+  document: rosterSchema,
+  cardId: z.string().nullable().optional(),
+  revision: whole.optional().describe('The one that it was made from: a newer one is never overwritten'),
+})
+
+export const batch = z.object({
+  ...{ id: z.string(), cardId: z.string(), rosterId: z.string(), cardName: z.string(), rosterName: z.string() },
+  leftOut: z
+    .array(z.object({ row: z.string(), title: z.string(), fault }))
+    .describe('Rows that were asked for and cannot be rendered'),
+  format: z.enum(DELIVERY_FORMATS),
+  programme: z.boolean().describe('Whether all rows are in one file'),
+  placed: z.boolean().describe('Whether rows have their place in a programme'),
+  total: whole.describe('Files; those in no other state wait'),
+  ...{ done: whole, failed: whole, cancelled: whole, running: whole },
+  ...{ framesTotal: whole, framesDone: whole, bytes: z.number() },
+  small: z.string().nullable().describe('A render of it that has a small picture'),
+  ...{ createdAt: time, startedAt: time.nullable(), finishedAt: time.nullable() },
+})
+export const wholeBatch = batch.extend({ renders: z.array(render) })
+export const batchWish = z.object({
+  ...{ cardId: z.string(), rosterId: z.string() },
+  revision: whole.optional().describe('The card only as this one'),
+  rosterRevision: whole.optional().describe('The roster only as this one'),
+  rows: z.array(z.string()).optional().describe('Ids of rows; all that are on where left out'),
+  as: z.enum(['rows', 'programme']).optional().describe('Each row a file, or all with timecodes in one'),
+  options: z
+    .looseObject({ format: z.enum(DELIVERY_FORMATS) })
+    .describe('As of a render, without frames: they follow from the rows. The name of single files holds {row}'),
 })
 export const keeping = z.object({ kept: z.boolean() })
 export const sidecar = sidecarSchema

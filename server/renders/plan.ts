@@ -66,3 +66,9 @@ export function planFor(work: RenderWork, to: Pick<FilePlan, 'paths' | 'stem'>):
   const loops = !programme && from === 0 && end === length && frames > 2
   return { plan, order, shown: [...new Set(order)], loops }
 }
+
+/** How much work a render is. Throws a WaxError where there is nothing to render, or where the delivery cannot carry it. */
+export function sizeOf(work: RenderWork): { frames: number; shown: number } {
+  const { plan, shown } = planFor(work, { paths: [], stem: '' })
+  return { frames: plan.frames, shown: shown.length }
+}

@@ -1,5 +1,6 @@
 import { expectOptions } from '../../../core/formats/deliveries/render-options'
-import { enqueueBatch, planBatch } from '../../renders/batch/make'
+import { enqueueBatch } from '../../renders/batch/enqueue'
+import { planBatch } from '../../renders/batch/plan'
 import { expectSpace } from '../../renders/space'
 
 /** Renders a roster: each row a file, or all rows with timecodes in one. The frames follow from the rows. */

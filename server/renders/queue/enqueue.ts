@@ -2,7 +2,7 @@ import { and, eq, inArray, max, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import type { Database } from '../../database/connect'
 import { cardTurns, renderRuns, renders } from '../../database/schema'
-import { planFor } from '../plan'
+import { sizeOf } from '../plan'
 import { PRIORITIES, pressTask, priorityOf } from './priority'
 import { runCount, runLength } from './runs'
 
@@ -24,19 +24,12 @@ export type NewRender = Pick<RenderInsert, 'cardId' | 'name' | 'document' | 'opt
  */
 export async function enqueue(database: Database, render: NewRender): Promise<string> {
   // What cannot be rendered is told before anything is put anywhere.
-  const size = sizeOf(render)
+  const size = sizeOf({ programme: null, ...render })
   return database.transaction(async (transaction) => {
     const take = await nextTake(transaction, render.cardId)
     await takeTurn(transaction, render.cardId)
     return insertRender(transaction, render, { ...size, take })
   })
-}
-
-/** How much work a render is. Throws a WaxError where there is nothing to render, or where the delivery cannot carry it. */
-export function sizeOf(render: NewRender): { frames: number; shown: number } {
-  const { document, options, programme = null } = render
-  const { plan, shown } = planFor({ document, options, programme }, { paths: [], stem: '' })
-  return { frames: plan.frames, shown: shown.length }
 }
 
 /** The how manieth render of its card the next one is. */

@@ -1,4 +1,3 @@
-import { nanoid } from 'nanoid'
 import type { Card } from '../../../core/card/schema'
 import { WaxError } from '../../../core/errors'
 import type { Fault } from '../../../core/errors'
@@ -15,11 +14,9 @@ import { RowCards } from '../../../core/rosters/rows'
 import { programmeRun, runFrames } from '../../../core/rosters/run'
 import { heldLength } from '../../../core/time/held'
 import { timecode } from '../../../core/time/timecode'
-import type { Database } from '../../database/connect'
 import type { RowLeftOut } from '../../database/schema'
-import { batches } from '../../database/schema'
 import type { NewRender } from '../queue/enqueue'
-import { insertRender, nextTake, sizeOf, takeTurn } from '../queue/enqueue'
+import { sizeOf } from '../plan'
 
 export interface BatchWish {
   card: { id: string; name: string; revision: number; document: Card }
@@ -99,7 +96,7 @@ function asRows(
       options: withTimecode({ ...options, ...frames }, row.card, entry?.start ?? null),
     }
     try {
-      const size = sizeOf(render)
+      const size = sizeOf({ ...render, programme: null })
       // A row that is left out takes no name.
       return [{ ...render, ...size, rowName: names.take(row.title) }]
     } catch (error) {
@@ -149,25 +146,4 @@ class UniqueNames {
     this.taken.add(fileStem(name))
     return name
   }
-}
-
-/** Puts a planned batch into the queue: all of it or nothing. Gives its id. */
-export async function enqueueBatch(database: Database, wish: BatchWish, planned: PlannedBatch): Promise<string> {
-  const id = nanoid(12)
-  const { card, roster } = wish
-  await database.transaction(async (transaction) => {
-    await transaction.insert(batches).values({
-      ...{ id, cardId: card.id, rosterId: roster.id, cardName: card.name, rosterName: roster.name },
-      leftOut: planned.leftOut,
-    })
-    const take = await nextTake(transaction, card.id)
-    await takeTurn(transaction, card.id)
-    const now = Date.now()
-    for (const [i, { frames, shown, ...render }] of planned.renders.entries()) {
-      // In the order of the rows: workers and pressers take them so.
-      const one = { ...render, batchId: id, createdAt: new Date(now + i) }
-      await insertRender(transaction, one, { frames, shown, take })
-    }
-  })
-  return id
 }
