@@ -3,7 +3,9 @@ export function download(what: string | object, fileName: string): void {
   const isAddress = typeof what === 'string'
   const href = isAddress
     ? what
-    : URL.createObjectURL(new Blob([`${JSON.stringify(what, null, 2)}\n`], { type: 'application/json' }))
+    : URL.createObjectURL(
+        what instanceof Blob ? what : new Blob([`${JSON.stringify(what, null, 2)}\n`], { type: 'application/json' }),
+      )
   Object.assign(document.createElement('a'), { href, download: fileName }).click()
   if (!isAddress) URL.revokeObjectURL(href)
 }

@@ -11,7 +11,14 @@ const PACE = 15
  * A small picture of a card from the engine, which plays while it is asked to. It is first made when it is `near`: a shelf
  * of hundreds of cards asks for those that can be seen.
  */
-export function useThumbnail(name: string, card: Ref<Card>, width: number, near: Ref<boolean> = ref(true)) {
+export function useThumbnail(
+  name: string,
+  card: Ref<Card>,
+  width: number,
+  near: Ref<boolean> = ref(true),
+  /** The frame that is shown at rest; by default from where most cards are whole, the middle of the loop. */
+  still: () => number = () => Math.floor(card.value.length / 2),
+) {
   const picture = shallowRef<ImageBitmap | null>(null)
   const playing = ref(false)
   const progress = ref(0)
@@ -21,8 +28,6 @@ export function useThumbnail(name: string, card: Ref<Card>, width: number, near:
   let version = 0
 
   const scale = () => Math.min(1, (width * window.devicePixelRatio) / card.value.frame.width)
-  /** A still from where most cards are whole: the middle of the loop. */
-  const still = () => Math.floor(card.value.length / 2)
 
   async function show(frame: number) {
     const made = version

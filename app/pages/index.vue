@@ -8,6 +8,7 @@ import CardTile from '~/components/shelf/CardTile.vue'
 import DeletedCards from '~/components/shelf/DeletedCards.vue'
 import FaultList from '~/components/shelf/FaultList.vue'
 import NewCardDialog from '~/components/shelf/NewCardDialog.vue'
+import RosterShelf from '~/components/shelf/RosterShelf.vue'
 import SealShelf from '~/components/shelf/SealShelf.vue'
 import PlaceBar from '~/components/shell/PlaceBar.vue'
 import { chosenFiles } from '~/composables/chosen-file'
@@ -161,6 +162,7 @@ function save(card: ShelfCard, whole: boolean) {
       </div>
       <p v-if="cards.loaded && search && found.length === 0" class="quiet">No card has “{{ search }}” in its name.</p>
       <DeletedCards />
+      <RosterShelf />
       <SealShelf />
     </main>
     <NewCardDialog v-model="making" @create="create" />

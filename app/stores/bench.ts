@@ -7,8 +7,8 @@ import type { Card, Coat, Finish, Mask, OutlineStep, Piece } from '#core/card/sc
 import { allPieces } from '#core/card/tree'
 import type { Fault } from '#core/errors'
 import { api } from '~/composables/api'
-import type { SaveRoad, SaveState } from '~/composables/card-saver'
-import { CardSaver } from '~/composables/card-saver'
+import type { SaveRoad, SaveState } from '~/composables/document-saver'
+import { DocumentSaver } from '~/composables/document-saver'
 import { nanoid } from 'nanoid'
 
 interface Step {
@@ -19,7 +19,7 @@ interface Step {
 /** Edits with the same mark within this time are one step: a value dragged is one undo. */
 const ONE_GESTURE = 900
 
-const ROAD: SaveRoad = {
+const ROAD: SaveRoad<Card> = {
   send: (card, request) => api(`/cards/${card}`, 'PUT', request),
   newId: () => nanoid(16),
   later: (ms, work) => {
@@ -52,9 +52,9 @@ export const useBench = defineStore('bench', () => {
   channel.onmessage = ({ data }: MessageEvent<{ id: string; revision: number }>) => heard(data.id, data.revision)
 
   let gesture = { mark: '', at: 0 }
-  let saver: CardSaver | null = null
+  let saver: DocumentSaver<Card> | null = null
   /** Savers of cards that were left before all had arrived. */
-  const leaving = new Map<string, CardSaver>()
+  const leaving = new Map<string, DocumentSaver<Card>>()
   /** Which opening is the last: the answers of earlier ones come too late. */
   let opening = 0
 
@@ -95,24 +95,24 @@ export const useBench = defineStore('bench', () => {
     if (mine === opening) show(saverOf(row.id, row.revision, row.document), row.document)
   }
 
-  function saverOf(cardId: string, at: number, document: Card): CardSaver {
-    return new CardSaver(cardId, at, document, ROAD, (one, arrived) => {
-      if (arrived) channel.postMessage({ id: one.card, revision: one.revision })
+  function saverOf(cardId: string, at: number, document: Card): DocumentSaver<Card> {
+    return new DocumentSaver(cardId, at, document, ROAD, (one, arrived) => {
+      if (arrived) channel.postMessage({ id: one.id, revision: one.revision })
       if (one === saver) follow(one)
-      else if (!one.hasUnsaved) leaving.delete(one.card)
+      else if (!one.hasUnsaved) leaving.delete(one.id)
     })
   }
 
   /** Leaves the card that is open to its saver. */
   function park() {
-    if (saver?.hasUnsaved) leaving.set(saver.card, saver)
+    if (saver?.hasUnsaved) leaving.set(saver.id, saver)
     saver = null
   }
 
-  function show(one: CardSaver, document: Card) {
-    leaving.delete(one.card)
+  function show(one: DocumentSaver<Card>, document: Card) {
+    leaving.delete(one.id)
     saver = one
-    id.value = one.card
+    id.value = one.id
     card.value = document
     past.value = []
     future.value = []
@@ -120,10 +120,11 @@ export const useBench = defineStore('bench', () => {
     opened.value = document
     endStep()
     follow(one)
-    select(document.pieces[0]?.id ?? null)
+    // A card with fields is opened for what is to be filled in.
+    select(document.fields.length > 0 ? null : (document.pieces[0]?.id ?? null))
   }
 
-  function follow(one: CardSaver) {
+  function follow(one: DocumentSaver<Card>) {
     revision.value = one.revision
     saveState.value = one.state
     saveFault.value = one.fault

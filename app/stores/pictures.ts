@@ -2,12 +2,16 @@ import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import { api } from '~/composables/api'
 
-interface OwnPicture {
+export interface OwnPicture {
   id: string
   fileName: string
   width: number
   height: number
 }
+
+/** The picture that a cell names: by its id or its file name, whatever its case; of one name the newest. */
+export const knownPicture = (list: readonly OwnPicture[], name: string): OwnPicture | null =>
+  list.find(({ id, fileName }) => id === name || fileName.toLowerCase() === name.toLowerCase()) ?? null
 
 /** Pictures that people brought, for textures. */
 export const usePictures = defineStore('pictures', () => {

@@ -17,7 +17,7 @@ import { bringUpToDate } from './up-to-date'
 /** Rosters of the demo, each with the card that it is filled into first. */
 const DEMO_ROSTERS = [
   ['crews', '29-strip-that-grows'],
-  ['evening', '02-lower-third'],
+  ['evening', '30-bar-of-fixed-width'],
 ] as const
 
 const url = process.env.NUXT_DATABASE_URL

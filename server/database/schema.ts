@@ -77,6 +77,8 @@ export const rosters = pgTable('rosters', {
   /** The card that it was filled into last; null where it has none, or that one is gone. */
   cardId: text('card_id'),
   revision: integer('revision').notNull().default(1),
+  /** As of cards. */
+  recentSaves: jsonb('recent_saves').$type<RecentSave[]>().notNull().default([]),
   createdAt: moment('created_at').notNull().defaultNow(),
   updatedAt: moment('updated_at').notNull().defaultNow(),
   deletedAt: moment('deleted_at'),

@@ -249,7 +249,7 @@ export const CHAPTERS: readonly Chapter[] = [
       },
       {
         ...{ method: 'put', path: '/rosters/{id}', summary: 'Saves a roster.' },
-        body: { json: s.sentRoster },
+        body: { json: s.savedRoster },
         answer: { json: s.listedRoster },
         refuses: { ...NEWER, 422: 'The document is no roster' },
       },

@@ -107,10 +107,11 @@ export const listedRoster = z.object({
   ...{ rows: whole, columns: z.array(z.string()) },
 })
 export const wholeRoster = listedRoster.omit({ rows: true, columns: true }).extend({ document: rosterSchema })
-export const sentRoster = z.object({
-  document: rosterSchema,
-  cardId: z.string().nullable().optional(),
-  revision: whole.optional().describe('The one that it was made from: a newer one is never overwritten'),
+export const sentRoster = z.object({ document: rosterSchema, cardId: z.string().nullable().optional() })
+export const savedRoster = sentRoster.extend({
+  revision: whole.describe('The one that it was made from: a newer one is never overwritten'),
+  takeOver: z.boolean().optional().describe('Saves over a newer one, which becomes a roster of its own'),
+  save: z.string().optional().describe('An id of your own: the same save sent twice is done once'),
 })
 
 export const batch = z.object({

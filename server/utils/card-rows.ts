@@ -32,17 +32,14 @@ interface SentCard {
   save: string | undefined
 }
 
-const SAVE_ID = /^[A-Za-z0-9_-]{1,40}$/
-
 /** The card in a request's body; a broken one is refused with its first fault. */
 export async function bodyCard(event: H3Event): Promise<SentCard> {
   const body = await bodyJson(event)
-  const { save } = body
   return {
     card: expectCard(body.document),
     revision: revisionIn(body.revision),
     takeOver: body.takeOver === true,
-    save: typeof save === 'string' && SAVE_ID.test(save) ? save : undefined,
+    save: saveIn(body.save),
   }
 }
 

@@ -29,12 +29,14 @@ export async function findRoster(id: string) {
 /** The roster in a request's body, the card that it is filled into, and the revision that it was made from. */
 export async function bodyRoster(
   event: H3Event,
-): Promise<{ roster: Roster; cardId: string | null; revision: number | undefined }> {
-  const { document, cardId, revision } = await bodyJson(event)
+): Promise<{ roster: Roster; cardId: string | null; revision: number | undefined; takeOver: boolean; save?: string }> {
+  const { document, cardId, revision, takeOver, save } = await bodyJson(event)
   return {
     roster: expectRoster(document),
     cardId: typeof cardId === 'string' && cardId !== '' ? cardId.slice(0, 40) : null,
     revision: revisionIn(revision),
+    takeOver: takeOver === true,
+    save: saveIn(save),
   }
 }
 

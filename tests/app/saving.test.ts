@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globa
 import fc from 'fast-check'
 import { setStored } from '#core/edit/values'
 import type { Card } from '#core/card/schema'
-import type { SaveRequest } from '~/composables/card-saver'
+import type { SaveRequest } from '~/composables/document-saver'
 import { useBench } from '~/stores/bench'
 import { freshStores, threeBoxes } from './stand-in'
 
@@ -44,7 +44,7 @@ class Server {
       const { document, revision } = this.rows.get(id)!
       return json(200, { id, revision, document })
     }
-    const request = JSON.parse(String(init.body)) as SaveRequest
+    const request = JSON.parse(String(init.body)) as SaveRequest<Card>
     if (this.underWay.has(id)) this.crowded++
     this.underWay.add(id)
     try {
@@ -59,7 +59,7 @@ class Server {
     }
   }
 
-  private save(id: string, { save, document, revision }: SaveRequest): Response {
+  private save(id: string, { save, document, revision }: SaveRequest<Card>): Response {
     const row = this.rows.get(id)!
     const known = row.saves.find((other) => other.save === save)
     if (known) return json(200, { revision: known.revision })

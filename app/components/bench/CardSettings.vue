@@ -5,13 +5,17 @@ import { isOfMotor } from '#core/card/addresses'
 import type { Card } from '#core/card/schema'
 import { LARGEST_SIDE, LONGEST_LOOP } from '#core/card/schema'
 import { COMMON_RATES, rateLabel, seconds } from '#core/values/rate'
+import { HOLD_ADDRESS } from '#core/card/fields'
+import { zonesOf } from '#core/time/held'
 import { useBench } from '~/stores/bench'
+import FieldMark from '../fields/FieldMark.vue'
 import PaintField from '../fields/PaintField.vue'
 import ParameterRow from '../fields/ParameterRow.vue'
 
 const props = defineProps<{ places: readonly ParameterPlace[] }>()
 const bench = useBench()
 const card = computed(() => bench.card!)
+const zones = computed(() => zonesOf(card.value))
 const light = computed(() => props.places.filter(({ address }) => address.startsWith('light/') && !isOfMotor(address)))
 const rate = computed(() => COMMON_RATES.findIndex((r) => rateLabel(r) === rateLabel(card.value.rate)))
 
@@ -85,6 +89,11 @@ function setBackground(on: boolean) {
       </label>
     </div>
     <p class="quiet">The loop lasts {{ seconds(card.length, card.rate).toFixed(2) }} s.</p>
+    <div v-if="zones" class="hold">
+      <FieldMark :address="HOLD_ADDRESS" />
+      <span>Hold</span>
+      <span>{{ zones.out - zones.hold }} frames, {{ seconds(zones.out - zones.hold, card.rate).toFixed(2) }} s</span>
+    </div>
     <label>
       Pixels are blended in
       <select
@@ -181,5 +190,11 @@ h3 {
 }
 p {
   margin: 0;
+}
+.hold {
+  position: relative;
+  display: flex;
+  justify-content: space-between;
+  color: var(--ink-2);
 }
 </style>

@@ -5,6 +5,7 @@ import type { Piece, PicturePiece } from '#core/card/schema'
 import { withChosenFile } from '~/composables/chosen-file'
 import { useBench } from '~/stores/bench'
 import { usePictures } from '~/stores/pictures'
+import FieldMark from '../fields/FieldMark.vue'
 
 const props = defineProps<{ piece: PicturePiece }>()
 const bench = useBench()
@@ -32,6 +33,7 @@ const bringIn = (event: Event) => withChosenFile(event, async (chosen) => choose
 
 <template>
   <div class="picture">
+    <FieldMark :address="`${piece.id}/picture`" />
     <select
       class="plain-field"
       :value="piece.picture ?? ''"
@@ -57,6 +59,7 @@ const bringIn = (event: Event) => withChosenFile(event, async (chosen) => choose
 
 <style scoped>
 .picture {
+  position: relative;
   display: grid;
   grid-template-columns: 1fr auto;
   gap: 6px;

@@ -4,6 +4,7 @@ import { pressSeal } from '#core/seals/press'
 import type { Piece } from '#core/card/schema'
 import { useBench } from '~/stores/bench'
 import { useSeals } from '~/stores/seals'
+import FieldMark from '../fields/FieldMark.vue'
 
 /** Which seal a piece carries, its variants, and the ways to another one. */
 const props = defineProps<{ piece: Piece }>()
@@ -26,6 +27,7 @@ function vary(variant: string) {
 <template>
   <div class="seal">
     <template v-if="seal">
+      <FieldMark v-if="seal.document.variants.length > 1" :address="`${piece.id}/seal`" />
       <span class="name" :title="seal.name">{{ seal.name }}</span>
       <select
         v-if="seal.document.variants.length > 1"
@@ -44,6 +46,7 @@ function vary(variant: string) {
 
 <style scoped>
 .seal {
+  position: relative;
   display: flex;
   gap: 6px;
   align-items: center;

@@ -21,6 +21,7 @@ import ArrangeBar from './ArrangeBar.vue'
 import BrushTray from './BrushTray.vue'
 import CardSettings from './CardSettings.vue'
 import MaskBar from './MaskBar.vue'
+import FieldsForm from './fields/FieldsForm.vue'
 import LetterMotion from './LetterMotion.vue'
 import PathSettings from './PathSettings.vue'
 import PictureSettings from './PictureSettings.vue'
@@ -148,12 +149,19 @@ const help = computed(() => definition.value?.help ?? '')
     <div class="room">
       <div class="head">
         <h2>{{ title }}</h2>
+        <button v-if="bench.piece && bench.card!.fields.length > 0" class="plain-button" @click="bench.select(null)">
+          Fields
+          <VTooltip activator="parent" text="The card’s fields as a short form: what rows of a roster fill" />
+        </button>
         <span v-if="part && bench.pieces.length > 1" class="quiet">on {{ bench.pieces.length }} pieces</span>
         <span v-else-if="part && reference" class="quiet">100 % = {{ Math.round(reference * 10) / 10 }} px</span>
       </div>
       <p v-if="help" class="help quiet">{{ help }}.</p>
       <p v-else-if="bench.pieces.length > 1" class="help quiet">What you change here changes on all that have it.</p>
-      <CardSettings v-if="!bench.piece" :places="places" />
+      <template v-if="!bench.piece">
+        <FieldsForm />
+        <CardSettings :places="places" />
+      </template>
       <template v-else>
         <template v-if="!part">
           <BrushTray v-if="bench.piece.kind === 'painting'" />
@@ -203,7 +211,7 @@ const help = computed(() => definition.value?.help ?? '')
 .room {
   flex: 1;
   min-height: 0;
-  padding: 8px 12px 20px;
+  padding: 8px 12px 20px 20px;
   overflow: hidden auto;
 }
 .head {
@@ -222,7 +230,7 @@ h2 {
 .place {
   display: grid;
   grid-template-columns: 1fr 1fr;
-  gap: 0 10px;
+  gap: 0 18px;
   margin-bottom: 6px;
 }
 .help {

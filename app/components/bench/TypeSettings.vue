@@ -12,6 +12,7 @@ import { wordsFrom } from '#core/card/wording'
 import { writeValue } from '#core/edit/values'
 import { useBench } from '~/stores/bench'
 import { showSample, useFonts } from '~/stores/fonts'
+import FieldMark from '../fields/FieldMark.vue'
 import KeyOf from '../fields/KeyOf.vue'
 
 const props = defineProps<{ piece: TypePiece }>()
@@ -53,6 +54,7 @@ function showAll(open: boolean) {
 <template>
   <div class="type">
     <div class="words">
+      <FieldMark :address="`${source.id}/wording`" />
       <textarea
         :value="wording"
         rows="2"
@@ -111,6 +113,7 @@ function showAll(open: boolean) {
   color: var(--ink-2);
 }
 .words {
+  position: relative;
   display: grid;
   grid-template-columns: 1fr 24px;
   gap: 4px;

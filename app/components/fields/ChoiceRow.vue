@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { ParameterPlace } from '#core/card/addresses'
+import { isOfMotor } from '#core/card/addresses'
 import type { ChoiceParameter } from '#core/values/parameters'
 import { useParameter } from '~/composables/parameter'
 import HintText from './HintText.vue'
+import FieldMark from './FieldMark.vue'
 
 const props = defineProps<{ place: ParameterPlace }>()
 const { value, write } = useParameter(() => props.place)
@@ -14,6 +16,7 @@ const few = computed(() => parameter.value.options.length <= 3)
 
 <template>
   <div class="row field-row">
+    <FieldMark v-if="!isOfMotor(place.address)" :address="place.address" />
     <span class="field-label">
       {{ parameter.label }}
       <HintText :text="parameter.help" />

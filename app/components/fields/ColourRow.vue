@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import type { ParameterPlace } from '#core/card/addresses'
+import { isOfMotor } from '#core/card/addresses'
 import { useParameter } from '~/composables/parameter'
 import ColourField from './ColourField.vue'
 import KeyDot from './KeyDot.vue'
 import HintText from './HintText.vue'
+import FieldMark from './FieldMark.vue'
 
 const props = defineProps<{ place: ParameterPlace; name?: string }>()
 const { value, moving, keyHere, write, key, reset } = useParameter(() => props.place)
@@ -11,6 +13,7 @@ const { value, moving, keyHere, write, key, reset } = useParameter(() => props.p
 
 <template>
   <div class="row field-row">
+    <FieldMark v-if="!isOfMotor(place.address)" :address="place.address" />
     <span class="label" @dblclick="reset">
       {{ name ?? place.parameter.label }}
       <HintText :text="place.parameter.help" />

@@ -11,6 +11,7 @@ import { useNotices } from '~/stores/notices'
 import { useRibbon } from '~/stores/ribbon'
 import KeyDot from './KeyDot.vue'
 import HintText from './HintText.vue'
+import FieldMark from './FieldMark.vue'
 
 const props = defineProps<{
   place: ParameterPlace
@@ -87,6 +88,7 @@ function drag(event: PointerEvent) {
 
 <template>
   <div class="row" :class="{ compact }">
+    <FieldMark v-if="!isOfMotor(place.address)" :address="place.address" />
     <span class="label" @pointerdown.prevent="drag" @dblclick="reset">
       {{ parameter.label }}
       <HintText :text="`${parameter.help}. Drag to change, double-click for the standard value`" />
@@ -147,6 +149,7 @@ function drag(event: PointerEvent) {
 
 <style scoped>
 .row {
+  position: relative;
   display: grid;
   grid-template-columns: 78px 1fr 76px 24px;
   gap: 6px;

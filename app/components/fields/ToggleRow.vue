@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import type { ParameterPlace } from '#core/card/addresses'
+import { isOfMotor } from '#core/card/addresses'
 import { useParameter } from '~/composables/parameter'
 import KeyDot from './KeyDot.vue'
 import HintText from './HintText.vue'
+import FieldMark from './FieldMark.vue'
 
 const props = defineProps<{ place: ParameterPlace }>()
 const { value, moving, keyHere, write, key } = useParameter(() => props.place)
@@ -10,6 +12,7 @@ const { value, moving, keyHere, write, key } = useParameter(() => props.place)
 
 <template>
   <div class="row">
+    <FieldMark v-if="!isOfMotor(place.address)" :address="place.address" />
     <label>
       <input
         type="checkbox"
@@ -26,6 +29,7 @@ const { value, moving, keyHere, write, key } = useParameter(() => props.place)
 
 <style scoped>
 .row {
+  position: relative;
   display: flex;
   gap: 8px;
   align-items: center;

@@ -4,7 +4,10 @@ import { backdropCss } from '~/composables/backdrops'
 import type { RenderRow } from '~/stores/renders'
 
 /** What a render shows, moving, over a backdrop. */
-const props = defineProps<{ row: RenderRow; backdrop: string }>()
+const props = defineProps<{
+  row: Pick<RenderRow, 'id' | 'small' | 'status' | 'framesDone' | 'attempts'>
+  backdrop: string
+}>()
 
 const ground = computed(() => backdropCss(props.backdrop, null))
 const source = computed(() => {

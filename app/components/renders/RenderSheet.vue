@@ -26,15 +26,18 @@ const props = defineProps<{
   takes: number
   /** What is chosen at first; null for what is asked for most. */
   initial?: RenderOptions | null
-  /** Starts the render; gives why it cannot, or null. */
-  begin: (wish: RenderWish) => Promise<Fault | null>
+  /** Rows of a roster that fill the card: how many, those that cannot be rendered, and those with a place in a programme. */
+  rows?: { count: number; left: number; placed: number; first: string; roster: string } | null
+  /** Starts the render; gives why it cannot, or null. `as`: of rows, whether each is a file. */
+  begin: (wish: RenderWish, as: 'rows' | 'programme') => Promise<Fault | null>
 }>()
 const open = defineModel<boolean>({ required: true })
 
 const format = ref<DeliveryFormat>('prores4444')
 const options = ref<DeliveryOptions>({})
 const scale = ref<(typeof SCALES)[number]>(1)
-const name = ref('{card}')
+const name = ref(props.rows ? '{row}' : '{card}')
+const as = ref<'rows' | 'programme'>('rows')
 const frames = ref<ChosenFrames>({ from: 0, last: 0, holds: 1 })
 const fault = ref<Fault | null>(null)
 const working = ref(false)
@@ -53,7 +56,8 @@ const refusal = computed(() => {
   return delivery.value.refusal({ ...size.value, rate: props.card.rate, frames: count.value }, chosen)
 })
 const fileNames = computed(() => {
-  const stem = nameFrom(name.value, { card: props.card.name, row: '', take: props.takes + 1 })
+  const row = !props.rows ? '' : as.value === 'rows' ? props.rows.first : props.rows.roster
+  const stem = nameFrom(name.value, { card: props.card.name, row, take: props.takes + 1 })
   return delivery.value.files(options.value).map(({ role, ending }) => `${stem}${role && `-${role}`}${ending}`)
 })
 
@@ -111,7 +115,7 @@ async function start() {
     ...{ from, to: last + 1, holds, scale: scale.value, name: name.value },
   }
   try {
-    fault.value = await props.begin(wish as RenderWish)
+    fault.value = await props.begin(wish as RenderWish, as.value)
     if (!fault.value) open.value = false
   } catch (error) {
     fault.value = faultOf(error)
@@ -136,7 +140,18 @@ async function start() {
             <span v-else class="quiet">Nothing is lost.</span>
           </p>
           <DeliveryFields v-model="options" :delivery="delivery" />
-          <FrameRange v-model="frames" :card="card" :single="single" />
+          <div v-if="rows" class="as" role="radiogroup" aria-label="Files">
+            <label><input v-model="as" type="radio" value="rows" /> A file for each of {{ rows.count }} rows</label>
+            <label :class="{ quiet: rows.placed === 0 }">
+              <input v-model="as" type="radio" value="programme" :disabled="rows.placed === 0" />
+              {{
+                rows.placed > 0
+                  ? `One file for the whole programme: ${rows.placed} rows, each at its place`
+                  : 'One file for the whole programme: rows need their In as timecode'
+              }}
+            </label>
+          </div>
+          <FrameRange v-else v-model="frames" :card="card" :single="single" />
           <div class="line">
             <label title="The card is rendered at that size; nothing is resized"
               >Size
@@ -148,14 +163,25 @@ async function start() {
                 </option>
               </select>
             </label>
-            <label title="{card} stands for the card’s name, {take} for which render of it this is"
+            <label
+              :title="`{card} stands for the card’s name, {take} for which render of it this is${rows ? ', {row} for the row' : ''}`"
               >File name<input v-model="name" class="plain-field" spellcheck="false"
             /></label>
           </div>
           <p class="quiet files">{{ fileNames.join(', ') }}</p>
-          <p class="quiet">
+          <p v-if="rows" class="quiet">
+            Each row is as long as its hold says. Every file is read again when it is written, and held against the
+            frames. Beside them come a report{{
+              rows.placed > 0 ? ' and a timeline (.otio) that places them all' : ''
+            }}.
+          </p>
+          <p v-else class="quiet">
             {{ count }} {{ count === 1 ? 'frame' : 'frames' }}, {{ seconds(count, card.rate).toFixed(2) }} s. The file
             is read again when it is written, and held against the frames.
+          </p>
+          <p v-if="rows && rows.left > 0" class="warn">
+            {{ rows.left }} {{ rows.left === 1 ? 'row has a cell' : 'rows have cells' }} that cannot be read: left out,
+            and told in the report.
           </p>
           <p v-if="solid" class="warn">This card has a background of its own: the render will not be transparent.</p>
           <p v-if="refusal" class="warn" role="alert">{{ refusal.message }} {{ refusal.remedy }}</p>
@@ -164,7 +190,9 @@ async function start() {
       </div>
       <div class="foot">
         <button type="button" class="plain-button" @click="open = false">Not now</button>
-        <button class="wax-button" :disabled="working || refusal !== null">Start the render</button>
+        <button class="wax-button" :disabled="working || refusal !== null">
+          {{ rows ? (as === 'rows' ? `Render ${rows.count} rows` : 'Render the programme') : 'Start the render' }}
+        </button>
       </div>
     </form>
   </VDialog>
@@ -213,5 +241,17 @@ p {
 }
 .warn {
   color: var(--wax);
+}
+.as {
+  display: grid;
+  gap: 6px;
+}
+.as label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.as input {
+  accent-color: var(--teal);
 }
 </style>

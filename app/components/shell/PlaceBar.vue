@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import ThemeButton from './ThemeButton.vue'
 
-defineProps<{ bench?: string }>()
+defineProps<{ bench?: string; roster?: string }>()
 </script>
 
 <template>
@@ -10,6 +10,7 @@ defineProps<{ bench?: string }>()
     <nav aria-label="Places">
       <NuxtLink to="/" active-class="" exact-active-class="on">Shelf</NuxtLink>
       <span v-if="bench" class="on">Bench</span>
+      <span v-if="roster" class="on">Roster</span>
       <NuxtLink to="/renders" active-class="on">Press room</NuxtLink>
     </nav>
     <slot />

@@ -27,6 +27,7 @@ import { useBench } from '~/stores/bench'
 import { useNotices } from '~/stores/notices'
 import { useFonts } from '~/stores/fonts'
 import { useRibbon } from '~/stores/ribbon'
+import { useShownRow } from '~/stores/shown-row'
 import { useStage } from '~/stores/stage'
 
 const route = useRoute()
@@ -50,7 +51,9 @@ bench.card = null
 ribbon.reset()
 stage.reset()
 const engineName = `bench-${id}`
-const shown = computed(() => (scale.value > 0 && card.value ? aloneCard(card.value, stage.alone) : null))
+const rows = useShownRow()
+rows.stop()
+const shown = computed(() => (scale.value > 0 && rows.shown ? aloneCard(rows.shown, stage.alone) : null))
 const { picture, fault, outlook, cost } = usePreview({ name: engineName, card: shown, scale, dragging })
 /** Without the selected coat, or as the card was when it was opened. */
 const former = computed(() =>
@@ -90,7 +93,8 @@ function goTo({ piece, frame }: { piece: string | null; frame: number | null }) 
 
 /** Other places lead to a piece and a frame by the address. */
 function arrive() {
-  const { piece, frame } = route.query
+  const { piece, frame, roster, row } = route.query
+  if (roster) void attempt(() => rows.choose(String(roster), row ? String(row) : null))
   const there = card.value && allPieces(card.value.pieces).some((one) => one.id === piece)
   const number = Number(frame)
   goTo({ piece: there ? String(piece) : null, frame: frame !== undefined && number >= 0 ? Math.floor(number) : null })

@@ -6,6 +6,7 @@ import type { Fault } from '#core/errors'
 import type { RenderOptions, RenderWish } from '#core/formats/deliveries/render-options'
 import type { ProofFinding } from '#core/judge/proof/definition'
 import { CLEANING_WORDS } from '#server/renders/cleaning-rule'
+import BatchItem from '~/components/press-room/BatchItem.vue'
 import ChecksSheet from '~/components/press-room/ChecksSheet.vue'
 import NewRender from '~/components/press-room/NewRender.vue'
 import RenderItem from '~/components/press-room/RenderItem.vue'
@@ -15,6 +16,7 @@ import RenderSheet from '~/components/renders/RenderSheet.vue'
 import PlaceBar from '~/components/shell/PlaceBar.vue'
 import { api, faultOf } from '~/composables/api'
 import { BACKDROPS } from '~/composables/backdrops'
+import { useBatches } from '~/stores/batches'
 import { useNotices } from '~/stores/notices'
 import type { RenderRow } from '~/stores/renders'
 import { isActive, useRenders } from '~/stores/renders'
@@ -23,6 +25,7 @@ import { forgetCard, setCard } from '~/workers/engine-pool'
 
 useTitle('Press room · Wax Ribbon')
 const renders = useRenders()
+const batches = useBatches()
 const workers = useWorkers()
 const notices = useNotices()
 const failed = ref<Fault | null>(null)
@@ -41,11 +44,18 @@ const proofName = 'press-proof'
 
 onMounted(load)
 onScopeDispose(renders.follow())
+/** Jobs of many files are asked for while one is in work. */
+const busyBatches = computed(() =>
+  batches.list.some(({ total, done, failed: lost, cancelled }) => done + lost + cancelled < total),
+)
+useIntervalFn(() => {
+  if (busyBatches.value) void batches.load().catch(() => {})
+}, 1000)
 useIntervalFn(() => void workers.load().catch(() => {}), 3000, { immediateCallback: true })
 
 async function load() {
   try {
-    await renders.load()
+    await Promise.all([renders.load(), batches.load()])
     failed.value = null
   } catch (error) {
     failed.value = faultOf(error)
@@ -55,6 +65,13 @@ async function load() {
 const found = computed(() => {
   const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
   return renders.list.filter(({ name }) => words.every((word) => name.toLowerCase().includes(word)))
+})
+
+const foundBatches = computed(() => {
+  const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
+  return batches.list.filter(({ rosterName, cardName }) =>
+    words.every((word) => `${rosterName} ${cardName}`.toLowerCase().includes(word)),
+  )
 })
 
 interface Group {
@@ -160,6 +177,24 @@ const inWork = computed(() => renders.list.filter(isActive).length)
       <p v-if="failed" class="failed" role="alert">
         {{ failed.message }} {{ failed.remedy }} <button class="plain-button" @click="load">Try again</button>
       </p>
+      <section v-if="foundBatches.length > 0" class="list" aria-label="Rosters">
+        <BatchItem
+          v-for="batch in foundBatches"
+          :key="batch.id"
+          :batch="batch"
+          :backdrop="backdrop"
+          @cancel="attempt(() => batches.cancel(batch.id))"
+          @go-on="attempt(() => batches.goOn(batch.id))"
+          @remove="attempt(() => batches.remove(batch.id))"
+          @checks="showChecks"
+          @cancel-row="
+            (row) => attempt(() => api(`/renders/${row}/cancel`, 'POST').then(() => batches.loadRows(batch.id)))
+          "
+          @go-on-row="
+            (row) => attempt(() => api(`/renders/${row}/go-on`, 'POST').then(() => batches.loadRows(batch.id)))
+          "
+        />
+      </section>
       <section v-for="group in groups" :key="group.id" class="list" :aria-label="group.name || 'All renders'">
         <h2 v-if="group.id">
           <NuxtLink :to="`/card/${group.id}`">{{ group.name }}</NuxtLink>
@@ -183,7 +218,7 @@ const inWork = computed(() => renders.list.filter(isActive).length)
       <p v-if="renders.loaded && search && found.length === 0" class="quiet">
         No render has “{{ search }}” in its name.
       </p>
-      <div v-if="renders.loaded && renders.list.length === 0" class="empty">
+      <div v-if="renders.loaded && renders.list.length + batches.list.length === 0" class="empty">
         <h2>Nothing was rendered yet</h2>
         <p>
           Choose a card and a form, such as ProRes 4444 for an edit suite. The file is read again when it is written,

@@ -14,6 +14,7 @@ CREATE TABLE "rosters" (
 	"document" jsonb NOT NULL,
 	"card_id" text,
 	"revision" integer DEFAULT 1 NOT NULL,
+	"recent_saves" jsonb DEFAULT '[]'::jsonb NOT NULL,
 	"created_at" timestamp with time zone DEFAULT now() NOT NULL,
 	"updated_at" timestamp with time zone DEFAULT now() NOT NULL,
 	"deleted_at" timestamp with time zone

@@ -1,9 +1,6 @@
 import { and, eq, isNull } from 'drizzle-orm'
 import { cards } from '../../../database/schema'
 
-/** So many saves are known again. */
-const REMEMBERED = 20
-
 /**
  * Saves a card over the revision it was made from; a newer one is never overwritten. A window that takes over says so
  * (`takeOver`): what it saves over is kept as a version first, whatever its revision. A save that comes a second time,
@@ -33,10 +30,15 @@ export default route(async (event) => {
       })
     }
     const next = head.revision + 1
-    const remembered = save ? [...recentSaves, { save, revision: next }].slice(-REMEMBERED) : recentSaves
     const [saved] = await desk
       .update(cards)
-      .set({ document: card, name: card.name, revision: next, recentSaves: remembered, updatedAt: new Date() })
+      .set({
+        document: card,
+        name: card.name,
+        revision: next,
+        recentSaves: withSave(recentSaves, save, next),
+        updatedAt: new Date(),
+      })
       .where(eq(cards.id, id))
       .returning(LISTED)
     return saved!

@@ -1,13 +1,12 @@
-import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import { ApiError, faultOf } from './api'
 
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'failed' | 'conflict'
 
 /** One save. Its id makes it known again when its answer was lost and it is sent a second time. */
-export interface SaveRequest {
+export interface SaveRequest<T> {
   save: string
-  document: Card
+  document: T
   /** The revision that it was made from. */
   revision: number
   /** Saves over a newer revision, which the server keeps as a version. */
@@ -15,9 +14,9 @@ export interface SaveRequest {
 }
 
 /** What a saver needs from outside. */
-export interface SaveRoad {
+export interface SaveRoad<T> {
   /** Gives the revision that the save has become; throws an ApiError. */
-  send(card: string, request: SaveRequest): Promise<{ revision: number }>
+  send(id: string, request: SaveRequest<T>): Promise<{ revision: number }>
   newId(): string
   /** Runs work after some milliseconds; gives a way to call it off. */
   later(ms: number, work: () => void): () => void
@@ -29,16 +28,16 @@ const FIRST_RETRY = 1000
 const LONGEST_RETRY = 15_000
 
 /**
- * Saves one card, one save at a time. An answer that got lost leaves open whether the save arrived: the same save is sent
- * again until that is known, and only then what came after it. Goes on by itself when the bench shows another card.
+ * Saves one document, one save at a time. An answer that got lost leaves open whether the save arrived: the same save is sent
+ * again until that is known, and only then what came after it. Goes on by itself when another one is shown.
  */
-export class CardSaver {
+export class DocumentSaver<T> {
   state: SaveState = 'saved'
   fault: Fault | null = null
-  private saved: Card
-  private wanted: Card
+  private saved: T
+  private wanted: T
   /** Sent, and maybe not arrived. */
-  private doubtful: SaveRequest | null = null
+  private doubtful: SaveRequest<T> | null = null
   private attempt: Promise<void> | null = null
   private cancelTimer: (() => void) | null = null
   private retry = FIRST_RETRY
@@ -46,19 +45,19 @@ export class CardSaver {
   private ended = false
 
   constructor(
-    readonly card: string,
+    readonly id: string,
     /** The revision that the server has of it, as far as is known here. */
     public revision: number,
-    document: Card,
-    private readonly road: SaveRoad,
+    document: T,
+    private readonly road: SaveRoad<T>,
     /** Told after every change of state; `arrived` where a save has become a revision. */
-    private readonly onChange: (saver: CardSaver, arrived: boolean) => void = () => {},
+    private readonly onChange: (saver: DocumentSaver<T>, arrived: boolean) => void = () => {},
   ) {
     this.saved = document
     this.wanted = document
   }
 
-  get document(): Card {
+  get document(): T {
     return this.wanted
   }
 
@@ -72,7 +71,7 @@ export class CardSaver {
   }
 
   /** What the hand sees from now on. */
-  change(document: Card): void {
+  change(document: T): void {
     this.wanted = document
     if (this.state === 'conflict' || this.attempt) return
     this.tell(this.hasUnsaved ? 'waiting' : 'saved')
@@ -137,7 +136,7 @@ export class CardSaver {
     this.doubtful = request
     this.tell('saving')
     try {
-      const { revision } = await this.road.send(this.card, request)
+      const { revision } = await this.road.send(this.id, request)
       this.revision = revision
       this.saved = request.document
       this.retry = FIRST_RETRY
@@ -152,7 +151,7 @@ export class CardSaver {
     }
   }
 
-  private request(): SaveRequest {
+  private request(): SaveRequest<T> {
     const { wanted: document, revision } = this
     return { save: this.road.newId(), document, revision, ...(this.mayTakeOver ? { takeOver: true } : {}) }
   }

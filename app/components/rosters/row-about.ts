@@ -1,0 +1,20 @@
+import type { Card } from '#core/card/schema'
+import type { RowFlag } from '#core/judge/row/look'
+import type { CellFault } from '#core/rosters/fill'
+import type { TimeFault } from '#core/rosters/programme'
+
+/** What the page knows of a row. */
+export interface RowAbout {
+  id: string
+  title: string
+  on: boolean
+  /** The card that it fills. */
+  card: Card
+  holds: number
+  /** Cells that cannot be read, and times that do not go: the row is not rendered. */
+  faults: readonly (CellFault | TimeFault)[]
+  /** What the engine found; null while it is not looked at yet. */
+  flags: readonly RowFlag[] | null
+  /** What is wrong with a cell; null for nothing. */
+  faultAt(column: string): string | null
+}
