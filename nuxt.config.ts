@@ -35,6 +35,8 @@ export default defineNuxtConfig({
     optimizeDeps: { exclude: ['harfbuzzjs'] },
   },
   nitro: {
+    // Everything that is served as a file is packed once, when it is built.
+    compressPublicAssets: { gzip: true, brotli: true },
     esbuild: { options: { target: 'es2022' } },
     typescript: { tsConfig: { include: ['../types/**/*.d.ts'] } },
   },

@@ -3,7 +3,6 @@ import { computed } from 'vue'
 import type { Card } from '#core/card/schema'
 import { columnOf } from '#core/rosters/rows'
 import { RowCards } from '#core/rosters/rows'
-import type { TimeFault } from '#core/rosters/programme'
 import { programmeOf } from '#core/rosters/programme'
 import type { Roster } from '#core/rosters/roster'
 import type { RowAbout } from '~/components/rosters/row-about'
@@ -20,11 +19,8 @@ export function useRowAbouts(card: Ref<Card | null>, roster: Ref<Roster | null>,
   )
   const rows = computed(() => roster.value?.rows.flatMap((row) => cards.value?.of(row) ?? []) ?? [])
   const programme = computed(() => programmeOf(rows.value.filter(({ row }) => row.on)))
-  const times = computed(() => {
-    const found = new Map<string, TimeFault[]>()
-    for (const fault of programme.value.faults) found.set(fault.row, [...(found.get(fault.row) ?? []), fault])
-    return found
-  })
+  const times = computed(() => Map.groupBy(programme.value.faults, ({ row }) => row))
+  const notes = computed(() => Map.groupBy(programme.value.notes, ({ row }) => row))
   const looks = useRowLooks(card, rows, first)
 
   const abouts = computed(() => {
@@ -32,13 +28,16 @@ export function useRowAbouts(card: Ref<Card | null>, roster: Ref<Roster | null>,
     return new Map(
       rows.value.map(({ row, title, card: filled, holds, faults }): [string, RowAbout] => {
         const own = times.value.get(row.id) ?? []
-        const at = new Map<string, string>()
+        const at = new Map<string, { text: string; bad: boolean }>()
         for (const fault of faults) {
           const column = columnOf(matches, fault)
-          if (column) at.set(column, `${fault.message} ${fault.remedy}`)
+          if (column) at.set(column, { text: `${fault.message} ${fault.remedy}`, bad: true })
         }
-        for (const fault of [...own, ...programme.value.notes.filter((note) => note.row === row.id)]) {
-          at.set(`:${fault.column}`, `${fault.message} ${fault.remedy}`)
+        for (const [list, bad] of [
+          [notes.value.get(row.id) ?? [], false],
+          [own, true],
+        ] as const) {
+          for (const { column, message, remedy } of list) at.set(`:${column}`, { text: `${message} ${remedy}`, bad })
         }
         return [
           row.id,
@@ -46,7 +45,7 @@ export function useRowAbouts(card: Ref<Card | null>, roster: Ref<Roster | null>,
             ...{ id: row.id, title, on: row.on, card: filled, holds },
             faults: [...faults, ...own],
             flags: looks.flagsOf(row.id),
-            faultAt: (column) => at.get(column) ?? null,
+            saidAt: (column) => at.get(column) ?? null,
           },
         ]
       }),

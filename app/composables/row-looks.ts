@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink'
 import type { Ref } from 'vue'
-import { onScopeDispose, ref, shallowReactive, watch } from 'vue'
+import { computed, onScopeDispose, shallowReactive, watch } from 'vue'
 import type { Card } from '#core/card/schema'
 import type { RowFlag } from '#core/judge/row/look'
 import type { RowCard } from '#core/rosters/rows'
@@ -22,68 +22,63 @@ const keyOf = ({ card, holds }: RowCard) => `${JSON.stringify(card.pieces)} ${ho
 export function useRowLooks(design: Ref<Card | null>, rows: Ref<readonly RowCard[]>, first: Ref<string | null>) {
   const looked = shallowReactive(new Map<string, Looked>())
   /** How many of the rows have been looked at. */
-  const done = ref(0)
-  let worker: Worker | null = null
-  let face: Comlink.Remote<RowLookFace> | null = null
-  let going = false
-  let closed = false
+  const done = computed(() => rows.value.filter(({ row }) => looked.has(row.id)).length)
+  const keys = new WeakMap<RowCard, string>()
+  /** The worker for the card of now. One that was ended answers nothing any more. */
+  let session: { worker: Worker; face: Comlink.Remote<RowLookFace>; going: boolean } | null = null
 
-  function begin() {
-    worker?.terminate()
-    worker = new Worker(new URL('../workers/row-look.worker.ts', import.meta.url), { type: 'module' })
-    face = Comlink.wrap<RowLookFace>(worker)
+  function end() {
+    session?.worker.terminate()
+    session = null
     looked.clear()
-    if (design.value) void face.setDesign(plain(design.value))
+  }
+
+  function begin(card: Card) {
+    end()
+    const worker = new Worker(new URL('../workers/row-look.worker.ts', import.meta.url), { type: 'module' })
+    const face = Comlink.wrap<RowLookFace>(worker)
+    session = { worker, face, going: false }
+    void face.setDesign(plain(card)).catch(() => {})
     void go()
   }
 
   /** The next row that changed since it was looked at; by its key. */
   function next(): { row: RowCard; key: string } | null {
     const order = [...rows.value.filter(({ row }) => row.id === first.value), ...rows.value]
-    done.value = rows.value.length
     for (const row of order) {
-      const known = looked.get(row.row.id)
       const key = keys.get(row) ?? keyOf(row)
       keys.set(row, key)
-      if (known?.card !== key) {
-        done.value = rows.value.filter(({ row: one }) => looked.has(one.id)).length
-        return { row, key }
-      }
+      if (looked.get(row.row.id)?.card !== key) return { row, key }
     }
     return null
   }
-  const keys = new WeakMap<RowCard, string>()
 
   async function go() {
-    if (going) return
-    going = true
-    while (!closed && face && design.value) {
-      const now = next()
-      if (!now) break
+    const own = session
+    if (!own || own.going) return
+    own.going = true
+    for (let now = next(); now && own === session; now = next()) {
       const { row, key } = now
-      const own = face
-      const flags = await own.look(plain(row.card), row.holds).catch(() => [])
-      if (own === face) looked.set(row.row.id, { card: key, flags })
+      const flags = await own.face.look(plain(row.card), row.holds).catch(() => [])
+      if (own === session) looked.set(row.row.id, { card: key, flags })
     }
-    going = false
+    own.going = false
   }
 
   watch(
     design,
     (card) => {
-      if (card) begin()
+      if (card) begin(card)
+      else end()
     },
     { immediate: true },
   )
   watch([rows, first], () => void go())
-  onScopeDispose(() => {
-    closed = true
-    worker?.terminate()
-  })
+  onScopeDispose(end)
 
   return {
     done,
     flagsOf: (row: string): readonly RowFlag[] | null => looked.get(row)?.flags ?? null,
-    fitted: async (piece: string): Promise<Card | null> => (await face?.fitted(piece)) ?? null,
+    fitted: async (piece: string): Promise<Card | null> => (await session?.face.fitted(piece)) ?? null,
   }
 }

@@ -14,7 +14,7 @@ const PACE = 15
 export function useThumbnail(
   name: string,
   card: Ref<Card>,
-  width: number,
+  width: number | (() => number),
   near: Ref<boolean> = ref(true),
   /** The frame that is shown at rest; by default from where most cards are whole, the middle of the loop. */
   still: () => number = () => Math.floor(card.value.length / 2),
@@ -27,7 +27,8 @@ export function useThumbnail(
   let closed = false
   let version = 0
 
-  const scale = () => Math.min(1, (width * window.devicePixelRatio) / card.value.frame.width)
+  const wide = () => (typeof width === 'number' ? width : width())
+  const scale = () => Math.min(1, (wide() * window.devicePixelRatio) / card.value.frame.width)
 
   async function show(frame: number) {
     const made = version
@@ -69,7 +70,7 @@ export function useThumbnail(
     void show(still())
   }
 
-  watch([card, near], () => near.value && renew(), { immediate: true })
+  watch([card, near, wide], () => near.value && renew(), { immediate: true })
   watch(playing, (now) => now && void play())
   onScopeDispose(() => {
     closed = true

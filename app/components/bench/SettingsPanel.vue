@@ -51,10 +51,13 @@ const part = computed(() => bench.coat ?? bench.entry)
 const definition = computed(() =>
   bench.coat ? coatOf(bench.coat.kind) : bench.entry ? definitionOf(bench.entry) : null,
 )
+const hasFields = computed(() => bench.card!.fields.length > 0)
 const title = computed(() => {
   if (bench.coat) return coatTitle(bench.coat)
   if (bench.entry) return entryTitle(bench.entry)
-  return bench.pieces.length > 1 ? `${bench.pieces.length} pieces` : (bench.piece?.name ?? 'Card')
+  return bench.pieces.length > 1
+    ? `${bench.pieces.length} pieces`
+    : (bench.piece?.name ?? (hasFields.value ? 'Fields' : 'Card'))
 })
 const places = computed(() => {
   if (!bench.piece) return listParameters(bench.card!)
@@ -160,6 +163,7 @@ const help = computed(() => definition.value?.help ?? '')
       <p v-else-if="bench.pieces.length > 1" class="help quiet">What you change here changes on all that have it.</p>
       <template v-if="!bench.piece">
         <FieldsForm />
+        <h2 v-if="hasFields">Card</h2>
         <CardSettings :places="places" />
       </template>
       <template v-else>

@@ -83,7 +83,9 @@ watch(
   { immediate: true },
 )
 
-const whole = (): ChosenFrames => ({ from: 0, last: heldLength(props.card, 1) - 1, holds: 1 })
+function whole(): ChosenFrames {
+  return { from: 0, last: heldLength(props.card, 1) - 1, holds: 1 }
+}
 
 watch(
   open,
@@ -248,10 +250,14 @@ p {
 }
 .as label {
   display: flex;
+  grid-template-columns: none;
   gap: 8px;
   align-items: center;
 }
-.as input {
+.as label input {
+  flex: none;
+  width: 16px;
+  height: 16px;
   accent-color: var(--teal);
 }
 </style>

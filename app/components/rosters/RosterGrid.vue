@@ -21,6 +21,7 @@ import { getCurrentInstance, h, onBeforeUnmount, onMounted, ref, render, useTemp
 import { moveColumn, moveRow } from '#core/rosters/edit'
 import type { CellChange } from '#core/rosters/edit'
 import type { Match } from '#core/rosters/matching'
+import type { Rect } from '#core/units'
 import type { Roster, RosterColumn, RosterRow } from '#core/rosters/roster'
 import type { GridRow } from './grid-columns'
 import { gridColumns, gridRow } from './grid-columns'
@@ -39,6 +40,8 @@ const props = defineProps<{
   pictures: readonly string[]
   /** What the page knows of a row. */
   about: (row: string) => RowAbout | null
+  /** The part of the card that small pictures show, in its px. */
+  crop: Rect
   /** Changes where what is known of rows has changed. */
   known: unknown
 }>()
@@ -80,7 +83,7 @@ function fillIn(kind: 'picture' | 'flags', row: string, element: HTMLElement) {
   const node = !about
     ? null
     : kind === 'picture'
-      ? h(RowThumb, { name: `row-${row}`, card: about.card, height: 52 })
+      ? h(RowThumb, { name: `row-${row}`, card: about.card, crop: props.crop })
       : h(RowMark, { about })
   if (node) node.appContext = context
   render(node, element)
@@ -89,7 +92,7 @@ function fillIn(kind: 'picture' | 'flags', row: string, element: HTMLElement) {
 function columns() {
   const { roster, matches } = props
   return gridColumns(roster, matches, {
-    faultOf: (row, column) => props.about(row)?.faultAt(column) ?? null,
+    saidOf: (row, column) => props.about(row)?.saidAt(column) ?? null,
     draw,
     pictures: () => [...props.pictures],
     menu: (column) => {
@@ -123,6 +126,7 @@ onMounted(() => {
     rowHeader: {
       formatter: 'rownum',
       width: 44,
+      vertAlign: 'middle',
       hozAlign: 'right',
       resizable: false,
       frozen: true,
@@ -196,6 +200,8 @@ function sync() {
   if (key !== shownColumns) {
     shownColumns = key
     table.setColumns(columns())
+    // Rows get their cells, and these their widths, anew.
+    shown = new Map()
   }
   const before = [...shown.keys()]
   const same = before.length === rows.length && rows.every(({ id }, i) => before[i] === id)
@@ -349,6 +355,10 @@ defineExpose({ chosenRows, goTo })
   color: var(--wax);
   background: color-mix(in srgb, var(--wax) 10%, transparent);
 }
+.grid .tabulator-row .tabulator-cell.noted {
+  text-decoration: underline dotted var(--teal);
+  text-underline-offset: 3px;
+}
 .grid .tabulator-row .tabulator-cell.tabulator-range-selected:not(.tabulator-range-only-cell-selected) {
   background: color-mix(in srgb, var(--teal) 14%, transparent);
 }
@@ -409,5 +419,17 @@ defineExpose({ chosenRows, goTo })
 }
 .tabulator-menu .tabulator-menu-item:not(.tabulator-menu-item-disabled):hover {
   background: var(--paper-2);
+}
+.grid .switch {
+  display: inline-block;
+  width: 16px;
+  height: 16px;
+  border: 1.5px solid var(--line-strong);
+  border-radius: 4px;
+}
+.grid .switch.on {
+  background: var(--teal)
+    url("data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 16 16'%3E%3Cpath d='M3.5 8.5l3 3 6-7' fill='none' stroke='white' stroke-width='2'/%3E%3C/svg%3E");
+  border-color: var(--teal);
 }
 </style>

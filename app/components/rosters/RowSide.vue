@@ -12,7 +12,7 @@ import type { RowAbout } from './row-about'
 const props = defineProps<{ about: RowAbout; cardId: string; rosterId: string; number: number; of: number }>()
 const emit = defineEmits<{ step: [by: 1 | -1]; fit: [piece: string] }>()
 
-const WIDTH = 340
+const WIDTH = 300
 const card = toRef(() => props.about.card)
 const still = (of: Card) => {
   const zones = zonesOf(of)
@@ -76,7 +76,7 @@ const pieceName = (id: string | null) =>
   display: grid;
   gap: 10px;
   align-content: start;
-  width: 372px;
+  width: 332px;
   padding: 14px 16px;
   overflow: auto;
   border-left: 1px solid var(--line);
@@ -137,5 +137,6 @@ p {
 }
 .bench {
   justify-self: start;
+  text-decoration: none;
 }
 </style>

@@ -14,9 +14,12 @@ export const gridRow = ({ id, cells, name, on, note, in: from, out }: RosterRow)
   ...{ id, ':name': name, ':on': on, ':note': note, ':in': from, ':out': out },
 })
 
+/** Small pictures of rows, in px. */
+export const THUMB = { width: 200, height: 52 }
+
 export interface GridHooks {
-  /** What is wrong with a cell; null for nothing. */
-  faultOf(row: string, column: string): string | null
+  /** What is to be said of a cell; null for nothing. */
+  saidOf(row: string, column: string): { text: string; bad: boolean } | null
   /** A cell of the page's own, for a row: its picture, what was found. */
   draw(kind: 'picture' | 'flags', row: string): HTMLElement
   /** File names of pictures that can be named. */
@@ -29,10 +32,11 @@ function shownText(hooks: GridHooks, field: CardField | null) {
   return (cell: CellComponent): HTMLElement => {
     const text = String(cell.getValue() ?? '')
     const id = String(cell.getRow().getData().id)
-    const fault = hooks.faultOf(id, cell.getField())
+    const said = hooks.saidOf(id, cell.getField())
     const element = cell.getElement()
-    element.classList.toggle('faulty', fault !== null)
-    element.title = fault ?? ''
+    element.classList.toggle('faulty', said?.bad === true)
+    element.classList.toggle('noted', said?.bad === false)
+    element.title = said?.text ?? ''
     const shown = document.createElement('span')
     shown.className = 'cell-text'
     const colour = field?.kind === 'colour' ? colourIn(text) : null
@@ -44,6 +48,15 @@ function shownText(hooks: GridHooks, field: CardField | null) {
     shown.append(text)
     return shown
   }
+}
+
+/** On or off, as a mark and as a word for who does not see it. */
+const shownSwitch = (cell: CellComponent): HTMLElement => {
+  const shown = document.createElement('span')
+  shown.className = cell.getValue() ? 'switch on' : 'switch'
+  shown.setAttribute('role', 'img')
+  shown.setAttribute('aria-label', cell.getValue() ? 'on' : 'off')
+  return shown
 }
 
 const heading = (column: RosterColumn, field: CardField | null) => () => {
@@ -78,13 +91,13 @@ export function gridColumns({ columns }: Roster, matches: readonly Match[], hook
     },
   })
   return [
-    drawn('picture', '', 112),
+    drawn('picture', '', THUMB.width + 14),
     {
       ...{ field: ':on', title: 'On', width: 46, headerSort: false, resizable: false, hozAlign: 'center' },
       ...{
         vertAlign: 'middle',
         headerTooltip: 'Whether the row is rendered',
-        formatter: 'tickCross',
+        formatter: shownSwitch,
         editor: 'tickCross',
       },
     },
@@ -96,7 +109,7 @@ export function gridColumns({ columns }: Roster, matches: readonly Match[], hook
           ...plain,
           field: column.id,
           title: column.name,
-          minWidth: 90,
+          minWidth: field?.kind === 'wording' ? 170 : 84,
           widthGrow: field?.kind === 'wording' ? 2 : 1,
         },
         titleFormatter: heading(column, field),
@@ -110,7 +123,7 @@ export function gridColumns({ columns }: Roster, matches: readonly Match[], hook
           : {}),
       }
     }),
-    drawn('flags', 'Found', 130),
+    drawn('flags', 'Found', 104),
     own(':in', 'In', 96, 'Where it begins in the programme, as timecode; empty for none'),
     own(':out', 'Out', 96, 'Where it ends in the programme; empty for the length of the card'),
     own(':name', 'File', 120, 'What its files are called after; empty for its first words'),

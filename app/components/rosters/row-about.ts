@@ -15,6 +15,6 @@ export interface RowAbout {
   faults: readonly (CellFault | TimeFault)[]
   /** What the engine found; null while it is not looked at yet. */
   flags: readonly RowFlag[] | null
-  /** What is wrong with a cell; null for nothing. */
-  faultAt(column: string): string | null
+  /** What is to be said of a cell; `bad` where the row is not rendered for it. Null for nothing. */
+  saidAt(column: string): { text: string; bad: boolean } | null
 }

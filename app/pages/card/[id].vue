@@ -28,6 +28,7 @@ import { useNotices } from '~/stores/notices'
 import { useFonts } from '~/stores/fonts'
 import { useRibbon } from '~/stores/ribbon'
 import { useShownRow } from '~/stores/shown-row'
+import { zonesOf } from '#core/time/held'
 import { useStage } from '~/stores/stage'
 
 const route = useRoute()
@@ -97,7 +98,10 @@ function arrive() {
   if (roster) void attempt(() => rows.choose(String(roster), row ? String(row) : null))
   const there = card.value && allPieces(card.value.pieces).some((one) => one.id === piece)
   const number = Number(frame)
-  goTo({ piece: there ? String(piece) : null, frame: frame !== undefined && number >= 0 ? Math.floor(number) : null })
+  // What is to be filled in is seen at once: most cards begin empty.
+  const zones = card.value && card.value.fields.length > 0 ? zonesOf(card.value) : null
+  const seen = zones ? Math.floor((zones.hold + zones.out) / 2) : null
+  goTo({ piece: there ? String(piece) : null, frame: frame !== undefined && number >= 0 ? Math.floor(number) : seen })
 }
 
 /** Whoever was told what is not saved, and leaves again, gives it up. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiRedo, mdiUndo } from '@mdi/js'
 import { useEventListener, useTitle } from '@vueuse/core'
-import { computed, onMounted, ref, useTemplateRef } from 'vue'
+import { computed, onMounted, ref, toRaw, useTemplateRef } from 'vue'
 import type { Fault } from '#core/errors'
 import { fileStem } from '#core/formats/file-stem'
 import {
@@ -29,6 +29,7 @@ import { faultOf } from '~/composables/api'
 import { api } from '~/composables/api'
 import { chosenFiles } from '~/composables/chosen-file'
 import { download } from '~/composables/download'
+import { useRowCrop } from '~/composables/row-crop'
 import { useRowAbouts } from '~/composables/row-abouts'
 import type { ShelfCard } from '~/stores/cards'
 import { useCards } from '~/stores/cards'
@@ -55,7 +56,8 @@ const grid = useTemplateRef<InstanceType<typeof RosterGrid>>('grid')
 const roster = computed(() => store.desk?.roster ?? null)
 useTitle(computed(() => `${roster.value?.name ?? 'Roster'} · Wax Ribbon`))
 const card = computed<ShelfCard | null>(() => cards.list.find(({ id: one }) => one === store.desk?.cardId) ?? null)
-const design = computed(() => card.value?.document ?? null)
+// As it is: what reads it many times is slow through the interface's own wrappers.
+const design = computed(() => toRaw(card.value?.document ?? null))
 /** Cards with fields stand first: others take no rows. */
 const choices = computed(() =>
   [...cards.list].sort((a, b) => Number(b.document.fields.length > 0) - Number(a.document.fields.length > 0)),
@@ -66,6 +68,7 @@ const unfilled = computed(() => matches.value.filter(({ column }) => column === 
 const idle = computed(() => (roster.value ? idleColumns(matches.value, roster.value) : []))
 const about = computed(() => (selected.value ? (abouts.value.get(selected.value) ?? null) : null))
 const place = computed(() => roster.value?.rows.findIndex(({ id: row }) => row === selected.value) ?? -1)
+const crop = useRowCrop(design)
 const wrong = computed(() => [...abouts.value.values()].filter(({ faults }) => faults.length > 0).length)
 const flagged = computed(() => [...abouts.value.values()].filter(({ flags }) => (flags?.length ?? 0) > 0).length)
 const pictureNames = computed(() => pictures.list.map(({ fileName }) => fileName))
@@ -345,6 +348,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           :matches="matches"
           :pictures="pictureNames"
           :about="(row) => abouts.get(row) ?? null"
+          :crop="crop"
           :known="abouts"
           @cells="(changes, label) => store.edit(label, (one) => setCells(one, changes))"
           @paste="(block, from, columns) => store.edit('Pasted cells', (one) => pasteBlock(one, block, from, columns))"
@@ -480,7 +484,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
   min-width: 0;
 }
 .no-card {
-  width: 372px;
+  width: 332px;
   padding: 20px;
   border-left: 1px solid var(--line);
 }

@@ -3,6 +3,7 @@ import { mdiDotsHorizontal } from '@mdi/js'
 import { computed, onMounted, ref } from 'vue'
 import type { CardField } from '#core/card/fields'
 import { WaxError } from '#core/errors'
+import { zonesOf } from '#core/time/held'
 import { writeValue } from '#core/edit/values'
 import { fillField } from '#core/rosters/fill'
 import { isWhole, moveField, removeField, renameField } from '#core/rosters/field-edit'
@@ -34,6 +35,10 @@ const options = computed(() => {
 const unit = computed(() => {
   const parameter = place.value?.parameter
   return parameter?.type === 'number' ? parameter.unit : ''
+})
+const held = computed(() => {
+  const zones = zonesOf(bench.card!)
+  return zones ? zones.out - zones.hold : 0
 })
 const index = computed(() => bench.card!.fields.findIndex(({ id }) => id === props.field.id))
 
@@ -150,7 +155,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
       <option value="" disabled>Choose a picture</option>
       <option v-for="picture in pictures.list" :key="picture.id" :value="picture.id">{{ picture.fileName }}</option>
     </select>
-    <span v-else-if="field.kind === 'hold'" class="quiet">{{ value }}, rows say their own</span>
+    <span v-else-if="field.kind === 'hold'" class="quiet">{{ held }} frames; rows say their own</span>
     <span v-else class="number">
       <input
         class="plain-field"

@@ -85,6 +85,9 @@ const create = () =>
   grid-template-columns: 1fr auto;
   gap: 6px;
 }
+a {
+  text-decoration: none;
+}
 .line select {
   min-width: 0;
 }

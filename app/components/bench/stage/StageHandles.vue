@@ -59,8 +59,14 @@ const written = computed(() => {
 const woven = computed(() =>
   bench.pieces.length === 1 && !bench.selectedPart && bench.piece?.weave ? bench.piece : null,
 )
-/** The sun is there while the light is what is worked on: on the card itself, or on a coat that follows it. */
-const lit = computed(() => !bench.piece || bench.coat?.kind === 'bevel' || bench.coat?.kind === 'depth')
+/**
+ * The sun is there while the light is what is worked on: on the card itself, or on a coat that follows it. Where a form of fields
+ * stands beside the stage, the picture is to be seen as it will be.
+ */
+const lit = computed(
+  () =>
+    (!bench.piece && bench.card?.fields.length === 0) || bench.coat?.kind === 'bevel' || bench.coat?.kind === 'depth',
+)
 const gridLines = computed(() => {
   const step = stage.grid
   if (!step || step * props.zoom < 5) return { x: [], y: [] }
