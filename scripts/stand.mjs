@@ -1,5 +1,5 @@
-// Starts everything that a running application needs and keeps it running: database, migrations and demo data,
-// web server, render worker. Used by the demo, the browser tests and the screenshots.
+// Starts everything that a running application needs and keeps it running: database, migrations, web server, render worker. Used by
+// `npm start`, and with the demo data by the demo, the browser tests and the screenshots.
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { existsSync } from 'node:fs'
@@ -7,23 +7,35 @@ import { setTimeout as wait } from 'node:timers/promises'
 import { buildNode } from './build-node.mjs'
 import { freePort, startCluster } from './cluster.mjs'
 
-/**
- * `folder`: where database and files live. `port`: wished for the web server. Gives the address, the database
- * cluster, the render worker's process id and `stop`.
- */
+/** With the demo data. `folder`: where database and files live. `port`: wished for the web server. */
 export async function startStand({ folder, port, threads }) {
+  const wished = String(port ?? (await freePort()))
+  return keepRunning({
+    cluster: `${folder}/database`,
+    environment: (url) => ({
+      NUXT_DATABASE_URL: url,
+      NUXT_STORAGE: `${folder}/storage`,
+      HOST: '127.0.0.1',
+      PORT: wished,
+      NODE_ENV: 'production',
+      ...(threads ? { WAX_RENDER_THREADS: String(threads) } : {}),
+    }),
+  })
+}
+
+/** Milliseconds that programs have to end what they are at: saves, and giving renders back. */
+const PATIENCE = 10_000
+
+/**
+ * `cluster`: the folder of a private one, or `{ url }` of a database that is there. `environment`: of all programs, by the address of the
+ * database. Gives the address, the cluster, the render worker's process id and `stop`.
+ */
+export async function keepRunning({ cluster: where, environment }) {
   await buildNode()
-  const cluster = await startCluster(`${folder}/database`)
-  const address = `http://127.0.0.1:${port ?? (await freePort())}`
-  const env = {
-    ...process.env,
-    NUXT_DATABASE_URL: cluster.url,
-    NUXT_STORAGE: `${folder}/storage`,
-    HOST: '127.0.0.1',
-    PORT: new URL(address).port,
-    NODE_ENV: 'production',
-    ...(threads ? { WAX_RENDER_THREADS: String(threads) } : {}),
-  }
+  const cluster =
+    typeof where === 'string' ? await startCluster(where) : { ...where, keep: async () => {}, stop: () => {} }
+  const env = { ...process.env, ...environment(cluster.url) }
+  const address = `http://${env.HOST === '0.0.0.0' ? '127.0.0.1' : env.HOST}:${env.PORT}`
   const children = new Set()
   let stopping = false
 
@@ -57,7 +69,7 @@ export async function startStand({ folder, port, threads }) {
     clearInterval(watch)
     const ended = [...children].map((child) => once(child, 'exit'))
     for (const child of children) child.kill('SIGTERM')
-    await Promise.race([Promise.all(ended), wait(5000)])
+    await Promise.race([Promise.all(ended), wait(PATIENCE, undefined, { ref: false })])
     for (const child of children) child.kill('SIGKILL')
     try {
       cluster.stop()
@@ -72,9 +84,9 @@ export async function startStand({ folder, port, threads }) {
     if (code !== 0) throw new Error('The database could not be prepared.')
     if (!existsSync('.output/server/index.mjs')) throw new Error('The application is not built: npm run build.')
     keep('.output/server/index.mjs')
-    const worker = keep('.wax/node/render-worker.mjs')
+    const worker = env.WAX_RENDER_THREADS === '0' ? null : keep('.wax/node/render-worker.mjs')
     await answering(`${address}/api/health`)
-    return { address, cluster, workerId: () => worker.child.pid, stop }
+    return { address, cluster, workerId: () => worker?.child.pid, stop }
   } catch (error) {
     await stop()
     throw error

@@ -6,6 +6,7 @@ import { finishDocs } from '../core/finishes/docs'
 import { maskDocs } from '../core/masks/docs'
 import { proofDocs } from '../core/judge/proof/docs'
 import { rosterDocs } from '../core/rosters/docs'
+import { runningPage } from './running-page'
 import { stepDocs } from '../core/steps/docs'
 import { pieceDocs } from '../core/pieces/docs'
 import { motorDocs } from '../core/values/motors/docs'
@@ -22,4 +23,5 @@ writeFileSync('docs/pieces.md', pieceDocs())
 writeFileSync('docs/motors.md', motorDocs())
 writeFileSync('docs/proof.md', proofDocs())
 writeFileSync('docs/rosters.md', rosterDocs())
+writeFileSync('docs/running.md', runningPage())
 writeFileSync('docs/letter-motion.md', letterMotionDocs())

@@ -9,6 +9,7 @@ import { readSealsText } from '../../core/seals/read'
 import { connect } from './connect'
 import { sweepIncoming, takeInPath } from '../sequences/store'
 import { cards, rosters, seals, sequences } from './schema'
+import { setToken } from './set-token'
 import { bringUpToDate } from './up-to-date'
 
 // Brings the database up to date and, where the shelf has never had a card, lays the demo cards on it with the sequences that
@@ -29,8 +30,12 @@ await runMigrations({ connectionString: url })
 const storage = process.env.NUXT_STORAGE ?? '.wax/storage'
 await bringUpToDate(database, storage)
 await sweepIncoming(storage)
+await setToken(database, process.env.WAX_TOKEN ?? '')
+// `npm start` lays no demo cards: the shelf is that of its users.
+const wantsDemo = process.env.WAX_DEMO !== 'no'
 const [known] = await database.select({ cards: count() }).from(cards)
-if (known?.cards === 0) {
+const isFirst = wantsDemo && known?.cards === 0
+if (isFirst) {
   const files = (await readdir('demo/cards')).filter((file) => file.endsWith('.card.json')).sort()
   for (const [i, file] of files.entries()) {
     const document = expectCard(JSON.parse(await readFile(join('demo/cards', file), 'utf8')))
@@ -40,14 +45,14 @@ if (known?.cards === 0) {
     await database.insert(cards).values({ id, name: document.name, document, updatedAt })
   }
 }
-if (known?.cards === 0) {
+if (isFirst) {
   for (const file of await readdir('demo/sequences')) {
     const about = await takeInPath(storage, join('demo/sequences', file))
     const { id, fileName, width, height, frames } = about
     await database.insert(sequences).values({ id, fileName, width, height, frames }).onConflictDoNothing()
   }
 }
-if (known?.cards === 0) {
+if (isFirst) {
   for (const [file, card] of DEMO_ROSTERS) {
     const document = expectRoster(JSON.parse(await readFile(`demo/rosters/${file}.roster.json`, 'utf8')))
     await database.insert(rosters).values({ id: `demo-${file}`, name: document.name, document, cardId: `demo-${card}` })

@@ -330,7 +330,7 @@ export const CHAPTERS: readonly Chapter[] = [
     help: 'Who renders, and the tokens that let programs in.',
     operations: [
       {
-        ...{ method: 'get', path: '/health', summary: 'Whether the server and its database answer.' },
+        ...{ method: 'get', path: '/health', summary: 'Version, database, disk and workers.' },
         answer: { json: s.well },
       },
       {

@@ -171,4 +171,14 @@ export const worker = z.object({
 export const token = z.object({ id: z.string(), name: z.string(), createdAt: time, usedAt: time.nullable() })
 export const newToken = token.extend({ token: z.string().describe('Told only now') })
 export const tokenWish = z.object({ name: z.string().trim().min(1).max(80) })
-export const well = z.object({ well: z.literal(true) })
+export const well = z.object({
+  well: z.boolean().describe('Whether it can go on working'),
+  version: z.string(),
+  database: z.object({ milliseconds: z.number().describe('That it took to answer') }),
+  disk: z.object({
+    free: z.number().nullable().describe('Bytes; null before anything was stored'),
+    reserve: z.number().describe('Bytes that renders leave free'),
+    hasRoom: z.boolean(),
+  }),
+  workers: z.object({ count: whole, lanes: whole.describe('Engines that they run at once') }),
+})

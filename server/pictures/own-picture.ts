@@ -2,6 +2,7 @@ import type { Hash } from 'node:crypto'
 import { createHash } from 'node:crypto'
 import sharp from 'sharp'
 import { WaxError } from '../../core/errors'
+import { sizeAllowed } from '../rim/sizes'
 import type { Picture } from '../../core/paint/pictures'
 import { MOST_PIXELS } from '../../core/paint/pictures'
 import { decodedValues, displayed } from './decoded'
@@ -31,9 +32,10 @@ export const formerId = ({ width, pixels }: Picture): string =>
 const idOf = (hash: Hash): string => `picture-${hash.digest('hex').slice(0, 16)}`
 
 async function decodedPicture(bytes: Uint8Array, fileName: string): Promise<OwnPicture> {
-  if (bytes.length > LARGEST_PICTURE_BYTES) {
+  const { most, fault } = sizeAllowed('picture', LARGEST_PICTURE_BYTES, fileName)
+  if (bytes.length > most) {
     const size = Math.round(bytes.length / 1024 / 1024)
-    throw new WaxError('picture-too-large', fileName, `The file has ${size} MB.`, 'Pictures may have up to 60 MB.')
+    throw new WaxError(fault.code, fileName, `The file has ${size} MB.`, fault.remedy)
   }
   const { format, width, height, bitsPerSample } = await metadataOf(bytes, fileName)
   if (!['png', 'jpeg', 'webp'].includes(format)) {

@@ -2,7 +2,7 @@ import { mkdir, statfs } from 'node:fs/promises'
 import { WaxError } from '../../core/errors'
 
 /** Bytes of the disk that renders leave free: databases do not like a full one. `WAX_DISK_RESERVE`: megabytes. */
-const reserve = (): number => Number(process.env.WAX_DISK_RESERVE ?? 500) * 1e6
+export const reserve = (): number => Number(process.env.WAX_DISK_RESERVE ?? 500) * 1e6
 
 /** Throws a WaxError where there is too little room on the disk to render anything. */
 export async function expectSpace(folder: string): Promise<void> {

@@ -4,6 +4,7 @@ import type { Task } from 'graphile-worker'
 import { Logger, run } from 'graphile-worker'
 import { connect } from '../database/connect'
 import { cleanUp } from './cleaning'
+import { logOf } from '../rim/log'
 import { performPress } from './press/press'
 import { releaseSilent } from './queue/silent'
 import { forgetWorkers, machineName } from './queue/workers'
@@ -18,11 +19,13 @@ if (!connectionString) throw new Error('NUXT_DATABASE_URL names no database.')
 const storage = process.env.NUXT_STORAGE ?? '.wax/storage'
 const lanes = Number(process.env.WAX_RENDER_THREADS) || availableParallelism()
 const worker = `worker-${randomUUID()}`
+const log = logOf('worker')
 const connection = connect(connectionString)
 const { database, client } = connection
 
 const quiet = new Logger(() => (level, message) => {
-  if (level === 'error') console.error(`render worker: ${message}`)
+  // What graphile-worker says of a job may hold its values.
+  if (level === 'error') log.error({ event: 'queue', message: message.split('\n')[0]!.slice(0, 200) })
 })
 // By the name that the queue locks the job with: whoever finds this worker dead unlocks it by that.
 const press: Task = async (payload, { job }) =>
@@ -45,10 +48,10 @@ const queues = await Promise.all(
 )
 const source = await runsHere(connection, storage, { id: worker, name: machineName(), place: 'here', lanes })
 const runs = new RunWorker(source, lanes, (trouble) => {
-  if (trouble) console.error(`render worker: ${trouble}`)
+  if (trouble) log.error({ event: 'trouble', message: trouble })
 })
 void runs.work()
-console.log('render worker: ready')
+log.info({ event: 'ready', lanes })
 
 // What workers that were killed have left behind, any living one hands on.
 const sweep = setInterval(() => void releaseSilent(database).catch(() => {}), 3000)

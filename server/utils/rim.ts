@@ -4,9 +4,11 @@ import type { Fault } from '../../core/errors'
 import { WaxError } from '../../core/errors'
 import type { Database } from '../database/connect'
 import { connect } from '../database/connect'
+import { logOf } from '../rim/log'
 import { DISK_FULL, isDiskFull } from '../rim/full-disk'
 import { isLostDatabase } from '../rim/lost-database'
 
+const LOG = logOf('server')
 let database: Database | undefined
 
 /** The server's connections to the database. */
@@ -39,7 +41,7 @@ function asHttp(error: unknown) {
     })
   }
   if (isDiskFull(error)) return refusal(507, DISK_FULL)
-  console.error(error)
+  LOG.error({ event: 'failed', error })
   const message = 'The server failed at this.'
   return refusal(500, {
     code: 'server',

@@ -215,7 +215,7 @@ const help = computed(() => definition.value?.help ?? '')
 .room {
   flex: 1;
   min-height: 0;
-  padding: 8px 12px 20px 20px;
+  padding: 8px 12px 20px 26px;
   overflow: hidden auto;
 }
 .head {
@@ -234,7 +234,7 @@ h2 {
 .place {
   display: grid;
   grid-template-columns: 1fr 1fr;
-  gap: 0 18px;
+  gap: 0 25px;
   margin-bottom: 6px;
 }
 .help {

@@ -112,7 +112,7 @@ function remove() {
 .mark {
   position: absolute;
   top: 50%;
-  left: -19px;
+  left: -25px;
   transform: translateY(-50%);
 }
 button {
@@ -121,7 +121,7 @@ button {
 .mark > button {
   display: grid;
   place-items: center;
-  width: 18px;
+  width: 24px;
   height: 24px;
   padding: 0;
   color: var(--ink-2);

@@ -284,7 +284,7 @@ useIntervalFn(() => void bench.lookForNewer(), 5000)
 .upper {
   display: grid;
   flex: 1;
-  grid-template-columns: 264px minmax(0, 1fr) 316px;
+  grid-template-columns: 264px minmax(0, 1fr) 328px;
   min-height: 0;
 }
 .lower {

@@ -2,6 +2,7 @@ import { rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { getQuery } from 'h3'
 import { sequences } from '../../database/schema'
+import { sizeAllowed } from '../../rim/sizes'
 import { LARGEST_SEQUENCE_BYTES } from '../../sequences/about'
 import { incoming, readPictures, SEQUENCE_HASH, takeIn } from '../../sequences/store'
 
@@ -15,13 +16,8 @@ export default route(async (event) => {
   const folder = await incoming(storage)
   let hash: string
   try {
-    const fault = {
-      code: 'sequence-too-large',
-      place: name,
-      message: 'The file is too large.',
-      remedy: `Sequences may have up to ${LARGEST_SEQUENCE_BYTES / 1024 / 1024} MB.`,
-    }
-    hash = await bodyFile(event, join(folder, 'source'), LARGEST_SEQUENCE_BYTES, fault, SEQUENCE_HASH)
+    const { most, fault } = sizeAllowed('sequence', LARGEST_SEQUENCE_BYTES, name)
+    hash = await bodyFile(event, join(folder, 'source'), most, fault, SEQUENCE_HASH)
   } catch (error) {
     await rm(folder, { recursive: true, force: true })
     throw error
