@@ -84,6 +84,24 @@ for (const theme of ['paper', 'evening'] as const) {
       await check(page)
     })
 
+    test('roster: the grid, a row, a table that is brought in, what is rendered', async ({ page }) => {
+      await page.goto('/roster/demo-evening')
+      await page.locator('.grid[data-ready=true]').waitFor()
+      await page.locator('.tabulator-row [tabulator-field=name]').first().click()
+      await expect(page.getByText(/Nothing to say|It is looked at/)).toBeVisible()
+      await check(page)
+      await page.locator('[data-test=table-file]').setInputFiles({
+        ...{ name: 'more.csv', mimeType: 'text/csv' },
+        buffer: Buffer.from('Name;Role\nAda Reed;Judge\n'),
+      })
+      await page.getByRole('region', { name: 'Bring a table in' }).getByRole('button', { name: 'Take 1 row' }).waitFor()
+      await check(page)
+      await page.keyboard.press('Escape')
+      await page.getByRole('button', { name: 'Render the rows' }).click()
+      await page.getByRole('form', { name: 'Render' }).waitFor()
+      await check(page)
+    })
+
     test('press room', async ({ page }) => {
       await page.goto('/renders')
       await page.getByRole('heading', { name: 'Renders' }).waitFor()

@@ -146,6 +146,8 @@ describe('rows as files', () => {
     expect(() => planBatch(wish(crew([{ name: 'Ada', colour: 'sunny' }])))).toThrow(
       /No row can be rendered: Box colour/,
     )
+    const [still] = planBatch(wish(roster, 'rows', { format: 'still' })).renders
+    expect(still).toMatchObject({ frames: 1, options: { from: 6, to: 7 } })
     expect(() => planBatch(wish(crew([])))).toThrow(/no row to render/)
     expect(() => planBatch(wish(roster, 'rows', { name: '{card}' }))).toThrow(/one name/)
   })

@@ -169,7 +169,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       <div class="foot">
         <button type="button" class="plain-button" @click="emit('close')">Not now</button>
         <button class="wax-button" :disabled="!made" @click="emit('take', made!.roster)">
-          Take {{ table?.rows.length ?? 0 }} rows
+          Take {{ table?.rows.length ?? 0 }} {{ table?.rows.length === 1 ? 'row' : 'rows' }}
         </button>
       </div>
     </section>

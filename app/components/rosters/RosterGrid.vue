@@ -271,7 +271,7 @@ function type(event: KeyboardEvent) {
   if (!cell || !isWritable(cell.getField()) || cell.getField() === ':on') return
   event.preventDefault()
   cell.edit(true)
-  const input = cell.getElement().querySelector('input')
+  const input = cell.getElement().querySelector<HTMLInputElement | HTMLTextAreaElement>('input, textarea')
   if (input) {
     input.value = event.key
     input.dispatchEvent(new Event('input'))
@@ -375,6 +375,16 @@ defineExpose({ chosenRows, goTo })
   padding: 0;
   border: 1px solid var(--teal);
 }
+.grid .tabulator-cell textarea {
+  display: block;
+  width: 100%;
+  height: 100%;
+  padding: 20px 8px 0;
+  resize: none;
+  border: 0;
+  outline: 0;
+}
+.grid .tabulator-cell textarea,
 .grid .tabulator-cell input {
   font: inherit;
   color: inherit;

@@ -3,6 +3,7 @@ import type { CardField } from '#core/card/fields'
 import { colourIn } from '#core/rosters/kinds/colour'
 import type { Match } from '#core/rosters/matching'
 import type { Roster, RosterColumn, RosterRow } from '#core/rosters/roster'
+import { cellEditor } from './cell-editor'
 
 // The columns of the grid, made from the roster and from what fills which field.
 
@@ -69,7 +70,7 @@ const heading = (column: RosterColumn, field: CardField | null) => () => {
 
 /** Columns of the roster, then what every row has. */
 export function gridColumns({ columns }: Roster, matches: readonly Match[], hooks: GridHooks): ColumnDefinition[] {
-  const plain = { headerSort: false, resizable: true, editor: 'input' as const, vertAlign: 'middle' as const }
+  const plain = { headerSort: false, resizable: true, editor: cellEditor, vertAlign: 'middle' as const }
   const fieldOf = (id: string) => matches.find(({ column }) => column?.id === id)?.field ?? null
   const own = (field: string, title: string, width: number, tip: string): ColumnDefinition => ({
     ...{ ...plain, field, title, width, headerTooltip: tip },

@@ -12,7 +12,7 @@ import type { Roster } from '../../../core/rosters/roster'
 import type { RowCard } from '../../../core/rosters/rows'
 import { RowCards } from '../../../core/rosters/rows'
 import { programmeRun, runFrames } from '../../../core/rosters/run'
-import { heldLength } from '../../../core/time/held'
+import { heldLength, zonesOf } from '../../../core/time/held'
 import { timecode } from '../../../core/time/timecode'
 import type { RowLeftOut } from '../../database/schema'
 import type { NewRender } from '../queue/enqueue'
@@ -89,7 +89,7 @@ function asRows(
     if (misplaced.has(row.row.id)) return []
     const entry = entries.find((one) => one.row.id === row.row.id)
     const { holds } = entry ?? row
-    const frames = { from: 0, to: heldLength(row.card, holds), holds }
+    const frames = options.format === 'still' ? stillOf(row.card) : { from: 0, to: heldLength(row.card, holds), holds }
     const render = {
       ...{ cardId: card.id, name: card.name, revision: card.revision, document: row.card },
       ...{ rowId: row.row.id, rowName: row.title, rowStart: entry?.start ?? null },
@@ -105,6 +105,13 @@ function asRows(
       return []
     }
   })
+}
+
+/** A still of a row shows it whole: the middle of its hold. */
+function stillOf(card: Card) {
+  const { hold, out } = zonesOf(card) ?? { hold: 0, out: card.length }
+  const from = Math.floor((hold + out) / 2)
+  return { from, to: from + 1, holds: 1 }
 }
 
 /** All rows with timecodes in one file. */
