@@ -18,6 +18,7 @@ import type { ShelfCard } from '~/stores/cards'
 import { useCards } from '~/stores/cards'
 import { useNotices } from '~/stores/notices'
 import { useSeals } from '~/stores/seals'
+import { attempt } from '~/composables/attempt'
 
 useTitle('Shelf · Wax Ribbon')
 const cards = useCards()
@@ -58,14 +59,6 @@ async function load() {
     await Promise.all([cards.load(), seals.load()])
   } catch (error) {
     failed.value = faultOf(error)
-  }
-}
-
-async function attempt(work: () => Promise<unknown>) {
-  try {
-    await work()
-  } catch (error) {
-    notices.fault(faultOf(error))
   }
 }
 

@@ -2,11 +2,11 @@
 import { mdiHistory } from '@mdi/js'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Card } from '#core/card/schema'
-import { api, faultOf } from '~/composables/api'
+import { api } from '~/composables/api'
 import { useThumbnail } from '~/composables/thumbnail'
 import { useBench } from '~/stores/bench'
-import { useNotices } from '~/stores/notices'
 import StagePicture from './stage/StagePicture.vue'
+import { attempt } from '~/composables/attempt'
 
 /** The steps of this session, and the versions that the server keeps. */
 interface Version {
@@ -18,7 +18,6 @@ interface Version {
 
 const WIDTH = 320
 const bench = useBench()
-const notices = useNotices()
 const open = ref(false)
 const versions = ref<Version[]>([])
 const chosen = ref<Version | null>(null)
@@ -31,14 +30,6 @@ const steps = computed(() => [
   ...bench.future.map(({ label }, i) => ({ label, to: bench.future.length - i, undone: true })).map((s) => s),
   ...[...bench.past].reverse().map(({ label }, i) => ({ label, to: -i, undone: false })),
 ])
-
-async function attempt(work: () => Promise<unknown>) {
-  try {
-    await work()
-  } catch (error) {
-    notices.fault(faultOf(error))
-  }
-}
 
 const load = () =>
   attempt(async () => {

@@ -2,12 +2,12 @@
 import { onMounted, ref } from 'vue'
 import type { Roster } from '#core/rosters/roster'
 import BringTable from '~/components/rosters/BringTable.vue'
-import { faultOf } from '~/composables/api'
 import { chosenFiles } from '~/composables/chosen-file'
 import { useCards } from '~/stores/cards'
 import { useNotices } from '~/stores/notices'
 import type { ShelfRoster } from '~/stores/rosters'
 import { useRosters } from '~/stores/rosters'
+import { attempt } from '~/composables/attempt'
 
 /** All rosters: tables of rows that fill the fields of cards. */
 const rosters = useRosters()
@@ -18,14 +18,6 @@ const bringing = ref<File | null>(null)
 
 onMounted(() => attempt(() => rosters.load()))
 const cardName = ({ cardId }: ShelfRoster) => cards.list.find(({ id }) => id === cardId)?.name ?? null
-
-async function attempt(work: () => Promise<unknown>) {
-  try {
-    await work()
-  } catch (error) {
-    notices.fault(faultOf(error))
-  }
-}
 
 const create = () =>
   attempt(async () => {

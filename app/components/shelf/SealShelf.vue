@@ -2,12 +2,12 @@
 import { mdiDotsHorizontal } from '@mdi/js'
 import { computed, nextTick, ref } from 'vue'
 import { fileStem } from '#core/formats/file-stem'
-import { faultOf } from '~/composables/api'
 import { download } from '~/composables/download'
 import { useNotices } from '~/stores/notices'
 import type { ShelfSeal } from '~/stores/seals'
 import { useSeals } from '~/stores/seals'
 import SealSwatch from '../seals/SealSwatch.vue'
+import { attempt } from '~/composables/attempt'
 
 /** All seals as swatches: search, rename, tags, variants, delete, and sets as files. */
 const seals = useSeals()
@@ -22,14 +22,6 @@ const shown = ref<Record<string, string>>({})
 
 const variantOf = ({ id, document }: ShelfSeal) =>
   document.variants.find(({ name }) => name === shown.value[id]) ?? document.variants[0]!
-
-async function attempt(work: () => Promise<unknown>) {
-  try {
-    await work()
-  } catch (error) {
-    notices.fault(faultOf(error))
-  }
-}
 
 const remove = (seal: ShelfSeal) =>
   attempt(async () => {

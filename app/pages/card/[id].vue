@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { mdiKeyboardOutline, mdiRedo, mdiUndo } from '@mdi/js'
+import { mdiKeyboardOutline } from '@mdi/js'
 import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { storeToRefs } from 'pinia'
 import { computed, onMounted, ref } from 'vue'
@@ -19,6 +19,7 @@ import StageArea from '~/components/bench/stage/StageArea.vue'
 import PressSheet from '~/components/seals/PressSheet.vue'
 import SaveSealDialog from '~/components/seals/SaveSealDialog.vue'
 import PlaceBar from '~/components/shell/PlaceBar.vue'
+import UndoTools from '~/components/shell/UndoTools.vue'
 import { faultOf } from '~/composables/api'
 import { useComparison, usePreview } from '~/composables/preview'
 import { aloneCard, withoutPart } from '~/composables/shown-card'
@@ -30,6 +31,7 @@ import { useRibbon } from '~/stores/ribbon'
 import { useShownRow } from '~/stores/shown-row'
 import { zonesOf } from '#core/time/held'
 import { useStage } from '~/stores/stage'
+import { attempt } from '~/composables/attempt'
 
 const route = useRoute()
 const id = String(route.params.id)
@@ -148,14 +150,6 @@ const saying = computed(() => {
   }
 })
 
-async function attempt(work: () => Promise<unknown>) {
-  try {
-    await work()
-  } catch (error) {
-    notices.fault(faultOf(error))
-  }
-}
-
 const keepCopy = () => attempt(async () => navigateTo(`/card/${await bench.keepAsCopy()}`))
 const takeNewer = () => attempt(() => bench.openNewer())
 useIntervalFn(() => void bench.lookForNewer(), 5000)
@@ -173,18 +167,7 @@ useIntervalFn(() => void bench.lookForNewer(), 5000)
         <span class="quiet" role="status" data-test="save-state">{{ saying }}</span>
       </div>
       <div class="tools">
-        <button class="icon-button" :disabled="bench.past.length === 0" aria-label="Undo" @click="bench.undo()">
-          <VIcon :icon="mdiUndo" size="18" /><VTooltip
-            activator="parent"
-            :text="`Undo: ${bench.past.at(-1)?.label ?? ''}`"
-          />
-        </button>
-        <button class="icon-button" :disabled="bench.future.length === 0" aria-label="Redo" @click="bench.redo()">
-          <VIcon :icon="mdiRedo" size="18" /><VTooltip
-            activator="parent"
-            :text="`Redo: ${bench.future.at(-1)?.label ?? ''}`"
-          />
-        </button>
+        <UndoTools :past="bench.past" :future="bench.future" @undo="bench.undo()" @redo="bench.redo()" />
         <HistorySheet v-if="card" />
         <button class="icon-button" aria-label="Keys" @click="keysShown = true">
           <VIcon :icon="mdiKeyboardOutline" size="18" />

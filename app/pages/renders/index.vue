@@ -17,17 +17,16 @@ import PlaceBar from '~/components/shell/PlaceBar.vue'
 import { api, faultOf } from '~/composables/api'
 import { BACKDROPS } from '~/composables/backdrops'
 import { useBatches } from '~/stores/batches'
-import { useNotices } from '~/stores/notices'
 import type { RenderRow } from '~/stores/renders'
 import { isActive, useRenders } from '~/stores/renders'
 import { useWorkers } from '~/stores/workers'
 import { forgetCard, setCard } from '~/workers/engine-pool'
+import { attempt } from '~/composables/attempt'
 
 useTitle('Press room · Wax Ribbon')
 const renders = useRenders()
 const batches = useBatches()
 const workers = useWorkers()
-const notices = useNotices()
 const failed = ref<Fault | null>(null)
 const search = ref('')
 const backdrop = useLocalStorage('wax-press-backdrop', 'dusk')
@@ -106,14 +105,6 @@ useIntersectionObserver(
   { rootMargin: '1200px' },
 )
 watch([search, order], () => (drawn.value = LOT))
-
-async function attempt(work: () => Promise<unknown>) {
-  try {
-    await work()
-  } catch (error) {
-    notices.fault(faultOf(error))
-  }
-}
 
 function showChecks(row: RenderRow) {
   subject.value = { row, document: null }

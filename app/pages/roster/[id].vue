@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { mdiRedo, mdiUndo } from '@mdi/js'
 import { useEventListener, useTitle } from '@vueuse/core'
 import { computed, onMounted, ref, toRaw, useTemplateRef } from 'vue'
 import type { Fault } from '#core/errors'
@@ -25,7 +24,7 @@ import RosterGrid from '~/components/rosters/RosterGrid.vue'
 import RosterRender from '~/components/rosters/RosterRender.vue'
 import RowSide from '~/components/rosters/RowSide.vue'
 import PlaceBar from '~/components/shell/PlaceBar.vue'
-import { faultOf } from '~/composables/api'
+import UndoTools from '~/components/shell/UndoTools.vue'
 import { api } from '~/composables/api'
 import { chosenFiles } from '~/composables/chosen-file'
 import { download } from '~/composables/download'
@@ -36,6 +35,7 @@ import { useCards } from '~/stores/cards'
 import { useNotices } from '~/stores/notices'
 import { usePictures } from '~/stores/pictures'
 import { useRoster } from '~/stores/roster'
+import { attempt } from '~/composables/attempt'
 
 const route = useRoute()
 const id = String(route.params.id)
@@ -83,14 +83,6 @@ onMounted(() =>
     (fault) => (missing.value = fault),
   ),
 )
-
-async function attempt(work: () => Promise<unknown>, failed: (fault: Fault) => void = notices.fault) {
-  try {
-    await work()
-  } catch (error) {
-    failed(faultOf(error))
-  }
-}
 
 /** Rows and columns that go can be had back at once. */
 function remove(label: string, change: (roster: Roster) => Roster) {
@@ -235,18 +227,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
         }}</span>
       </div>
       <div class="tools">
-        <button class="icon-button" :disabled="store.past.length === 0" aria-label="Undo" @click="store.undo()">
-          <VIcon :icon="mdiUndo" size="18" /><VTooltip
-            activator="parent"
-            :text="`Undo: ${store.past.at(-1)?.label ?? ''}`"
-          />
-        </button>
-        <button class="icon-button" :disabled="store.future.length === 0" aria-label="Redo" @click="store.redo()">
-          <VIcon :icon="mdiRedo" size="18" /><VTooltip
-            activator="parent"
-            :text="`Redo: ${store.future.at(-1)?.label ?? ''}`"
-          />
-        </button>
+        <UndoTools :past="store.past" :future="store.future" @undo="store.undo()" @redo="store.redo()" />
         <button class="wax-button" :disabled="!card || !roster || roster.rows.length === 0" @click="rendering = true">
           Render the rows
         </button>

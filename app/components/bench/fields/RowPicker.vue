@@ -1,15 +1,13 @@
 <script setup lang="ts">
 import { mdiChevronLeft, mdiChevronRight } from '@mdi/js'
 import { computed, onMounted } from 'vue'
-import { faultOf } from '~/composables/api'
 import { useBench } from '~/stores/bench'
-import { useNotices } from '~/stores/notices'
 import { useRosters } from '~/stores/rosters'
 import { useShownRow } from '~/stores/shown-row'
+import { attempt } from '~/composables/attempt'
 
 /** Shows rows of a roster on the stage, one after the other; and makes a roster of the card's fields. */
 const bench = useBench()
-const notices = useNotices()
 const rosters = useRosters()
 const rows = useShownRow()
 
@@ -20,14 +18,6 @@ const choices = computed(() => {
   return [...rosters.list].sort((a, b) => own(a.cardId) - own(b.cardId))
 })
 const faults = computed(() => rows.filled?.faults ?? [])
-
-async function attempt(work: () => Promise<unknown>) {
-  try {
-    await work()
-  } catch (error) {
-    notices.fault(faultOf(error))
-  }
-}
 
 const create = () =>
   attempt(async () => {
