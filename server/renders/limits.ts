@@ -11,6 +11,7 @@ export function expectFrames(
   card: Card,
   { from, to, holds }: Pick<RenderOptions, 'from' | 'to' | 'holds'>,
   length: number,
+  what = 'card',
 ): void {
   if (to <= from) {
     throw new WaxError(
@@ -32,7 +33,7 @@ export function expectFrames(
     throw new WaxError(
       'out-of-range',
       'frames',
-      `There are ${length} frames, 0 to ${length - 1}.`,
+      `The ${what} has ${length} frames, 0 to ${length - 1}.`,
       `End the render at frame ${length - 1} at the latest.`,
     )
   }

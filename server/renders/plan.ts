@@ -36,7 +36,7 @@ export const shownCards = ({ document, programme }: RenderWork): readonly Card[]
 export function planFor(work: RenderWork, to: Pick<FilePlan, 'paths' | 'stem'>): RenderPlan {
   const { document: card, options, programme } = work
   const length = programme ? runFrames(programme) : heldLength(card, options.holds)
-  expectFrames(card, options, length)
+  expectFrames(card, options, length, programme ? 'programme' : 'card')
   const { from, to: end, holds, scale } = options
   const delivery = deliveryOf(options.format)
   const frames = end - from

@@ -155,7 +155,7 @@ describe('wax loop', () => {
 })
 
 describe('wax render', () => {
-  test('fills a wished length with whole holds; without zones there is none to repeat', () => {
+  test('fills a wished length to the frame where the hold stands still; without zones there is none to repeat', () => {
     const path = join(folder, 'zoned.card.json')
     const small = withBox(
       emptyCard(64, 64, 12),
@@ -164,7 +164,7 @@ describe('wax render', () => {
     )
     writeFileSync(path, JSON.stringify({ ...small, zones: { hold: 4, out: 8 } }))
     const { status, out: said } = wax('render', path, '--length', '0:21', '--out', join(folder, 'zoned'))
-    expect([status, said]).toEqual([0, expect.stringContaining('ok   Frames: 20')])
+    expect([status, said]).toEqual([0, expect.stringContaining('ok   Frames: 21')])
     writeFileSync(path, JSON.stringify(small))
     const refused = wax('render', path, '--length', '21', '--out', join(folder, 'zoned-2'))
     expect([refused.status, refused.error]).toEqual([1, expect.stringContaining('no hold to repeat')])

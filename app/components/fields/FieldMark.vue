@@ -71,40 +71,43 @@ function remove() {
     <button
       :aria-label="field ? `Field ${field.label}` : `Make ${suggested} a field`"
       :aria-pressed="field !== undefined"
+      :title="
+        field ? `Field “${field.label}”: rows of a roster fill it` : 'Make it a field, which rows of a roster fill'
+      "
       @click="press"
     >
       <VIcon :icon="field ? mdiTag : mdiTagOutline" size="14" />
-      <VTooltip
+      <VMenu
+        v-if="field"
+        v-model="open"
         activator="parent"
+        :open-on-click="false"
+        :close-on-content-click="false"
         location="start"
-        :text="
-          field ? `Field “${field.label}”: rows of a roster fill it` : 'Make it a field, which rows of a roster fill'
-        "
-      />
+      >
+        <div class="sheet" @keydown.escape="open = false">
+          <label>
+            Field
+            <input
+              class="plain-field"
+              :value="field.label"
+              maxlength="80"
+              aria-label="Name of the field"
+              @change="rename"
+            />
+          </label>
+          <p class="quiet">{{ kind.help }}.</p>
+          <label v-if="others.length > 0">
+            Filled with
+            <select class="plain-field" value="" @change="join(($event.target as HTMLSelectElement).value)">
+              <option value="">its own cell</option>
+              <option v-for="other in others" :key="other.id" :value="other.id">the same as {{ other.label }}</option>
+            </select>
+          </label>
+          <button class="plain-button" @click="remove">No field any more</button>
+        </div>
+      </VMenu>
     </button>
-    <VMenu v-model="open" activator="parent" :open-on-click="false" :close-on-content-click="false" location="start">
-      <div v-if="field" class="sheet" @keydown.escape="open = false">
-        <label>
-          Field
-          <input
-            class="plain-field"
-            :value="field.label"
-            maxlength="80"
-            aria-label="Name of the field"
-            @change="rename"
-          />
-        </label>
-        <p class="quiet">{{ kind.help }}.</p>
-        <label v-if="others.length > 0">
-          Filled with
-          <select class="plain-field" value="" @change="join(($event.target as HTMLSelectElement).value)">
-            <option value="">its own cell</option>
-            <option v-for="other in others" :key="other.id" :value="other.id">the same as {{ other.label }}</option>
-          </select>
-        </label>
-        <button class="plain-button" @click="remove">No field any more</button>
-      </div>
-    </VMenu>
   </span>
 </template>
 

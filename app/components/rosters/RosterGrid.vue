@@ -148,6 +148,9 @@ onMounted(() => {
   } as ConstructorParameters<typeof Tabulator>[1])
   made.on('tableBuilt', () => {
     table = made
+    // What is scrolled can be reached by keys, so it is the group of rows; what lies within is nothing of its own.
+    place.value?.querySelector('.tabulator-tableholder')?.setAttribute('role', 'rowgroup')
+    place.value?.querySelector('.tabulator-table')?.setAttribute('role', 'presentation')
     ready.value = true
     sync()
   })

@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { mdiDotsHorizontal } from '@mdi/js'
 import { onMounted, ref } from 'vue'
 import type { Roster } from '#core/rosters/roster'
 import BringTable from '~/components/rosters/BringTable.vue'
+import { download } from '~/composables/download'
 import { chosenFiles } from '~/composables/chosen-file'
 import { useCards } from '~/stores/cards'
 import { useNotices } from '~/stores/notices'
@@ -72,7 +74,19 @@ const remove = (roster: ShelfRoster) =>
           <span class="quiet">{{ roster.columns.join(', ') }}</span>
           <span class="quiet">{{ cardName(roster) ? `fills ${cardName(roster)}` : 'fills no card yet' }}</span>
         </NuxtLink>
-        <button class="plain-button" :aria-label="`Delete ${roster.name}`" @click="remove(roster)">Delete</button>
+        <button class="icon-button" :aria-label="`${roster.name}, more`">
+          <VIcon :icon="mdiDotsHorizontal" size="18" />
+          <VMenu activator="parent" location="bottom end">
+            <VList density="compact">
+              <VListItem
+                title="Save as a file"
+                subtitle=".csv"
+                @click="download(`/api/rosters/${roster.id}/csv`, '')"
+              />
+              <VListItem title="Delete" @click="remove(roster)" />
+            </VList>
+          </VMenu>
+        </button>
       </li>
     </ul>
     <p v-if="rosters.loaded && rosters.list.length === 0" class="quiet">
