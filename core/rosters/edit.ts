@@ -92,10 +92,6 @@ export function moveRow(roster: Roster, id: string, to: number): Roster {
   return { ...roster, rows: [...rest.slice(0, to), row, ...rest.slice(to)] }
 }
 
-export function switchRows(roster: Roster, ids: ReadonlySet<string>, on: boolean): Roster {
-  return { ...roster, rows: roster.rows.map((row) => (ids.has(row.id) && row.on !== on ? { ...row, on } : row)) }
-}
-
 /** The heading, told apart from those that are there. */
 export function freeHeading(columns: readonly RosterColumn[], name: string): string {
   const taken = new Set(columns.map((column) => headingOf(column.name)))

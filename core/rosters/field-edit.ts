@@ -2,7 +2,8 @@ import type { CardField, FieldVariant } from '../card/fields'
 import { headingOf, HOLD_ADDRESS, MOST_FIELDS } from '../card/fields'
 import { firstFree } from '../card/create'
 import type { Card } from '../card/schema'
-import { allPieces } from '../card/tree'
+import { pressedWith, updatePressed } from '../seals/press'
+import type { Seal } from '../seals/schema'
 import type { FieldKindDefinition } from './kinds/definition'
 import { parameterAt, pieceOf } from './kinds/definition'
 import { FIELD_DEFINITIONS, fieldKind } from './kinds/table'
@@ -92,16 +93,18 @@ const withField = (card: Card, id: string, change: Partial<CardField>): Card => 
   fields: card.fields.map((field) => (field.id === id ? { ...field, ...change } : field)),
 })
 
-/** Fields of a seal's variants get those that the seal has now. */
-export function updateVariants(card: Card, seal: string, variants: readonly FieldVariant[]): Card {
-  const carriers = new Set(
-    allPieces(card.pieces).flatMap((piece) => (piece.seal?.id === seal ? [`${piece.id}/seal`] : [])),
-  )
+/** The looks of a seal as a field keeps them. */
+export const variantsOf = ({ variants }: Pick<Seal, 'variants'>): FieldVariant[] =>
+  variants.map(({ name, coats, finishes }) => ({ name, coats, finishes: finishes ?? null }))
+
+/** Presses a changed seal again on every piece that carries it; fields of its variants get those that it has now. */
+export function updateSeal(card: Card, seal: Seal & { id: string }): Card {
+  const carriers = new Set(pressedWith(card, seal.id).map(({ id }) => `${id}/seal`))
   return card.fields.reduce(
     (next, { id, kind, at }) =>
       kind === 'variant' && at.some((address) => carriers.has(address))
-        ? withField(next, id, { variants: [...variants] })
+        ? withField(next, id, { variants: variantsOf(seal) })
         : next,
-    card,
+    updatePressed(card, seal),
   )
 }

@@ -1,7 +1,16 @@
 <script setup lang="ts">
 import { mdiTag, mdiTagOutline } from '@mdi/js'
 import { computed, ref } from 'vue'
-import { addPlace, fieldAt, freeLabel, kindFor, makeField, removePlace, renameField } from '#core/rosters/field-edit'
+import {
+  addPlace,
+  fieldAt,
+  freeLabel,
+  kindFor,
+  makeField,
+  removePlace,
+  renameField,
+  variantsOf,
+} from '#core/rosters/field-edit'
 import { useBench } from '~/stores/bench'
 import { useNotices } from '~/stores/notices'
 import { useSeals } from '~/stores/seals'
@@ -27,9 +36,7 @@ function variants() {
   const piece = props.address.split('/')[0]
   const seal = bench.pieces.find(({ id }) => id === piece)?.seal
   const found = seals.list.find(({ id }) => id === seal?.id)
-  return (
-    found?.document.variants.map(({ name, coats, finishes }) => ({ name, coats, finishes: finishes ?? null })) ?? []
-  )
+  return found ? variantsOf(found.document) : []
 }
 
 function press() {

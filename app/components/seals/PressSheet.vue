@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { pressedWith, pressSeal, updatePressed } from '#core/seals/press'
+import { pressedWith, pressSeal } from '#core/seals/press'
+import { updateSeal } from '#core/rosters/field-edit'
 import { faultOf } from '~/composables/api'
 import { useBench } from '~/stores/bench'
 import { useNotices } from '~/stores/notices'
@@ -38,7 +39,7 @@ const worn = (seal: ShelfSeal) => (bench.card ? pressedWith(bench.card, seal.id)
 
 function renew(seal: ShelfSeal) {
   const count = worn(seal)
-  bench.edit(`Update ${seal.name}`, (card) => updatePressed(card, { ...seal.document, id: seal.id }))
+  bench.edit(`Update ${seal.name}`, (card) => updateSeal(card, { ...seal.document, id: seal.id }))
   notices.say(`“${seal.name}” was pressed again on ${count} ${count === 1 ? 'piece' : 'pieces'}.`)
 }
 </script>

@@ -3,7 +3,8 @@ import { computed, ref, watch } from 'vue'
 import { changePiece } from '#core/edit/stack'
 import { allPieces } from '#core/card/tree'
 import type { PieceOutlook } from '#core/frame/outlook'
-import { sealedCore, sealedFinishes, updatePressed } from '#core/seals/press'
+import { sealedCore, sealedFinishes } from '#core/seals/press'
+import { updateSeal } from '#core/rosters/field-edit'
 import type { SealVariant } from '#core/seals/schema'
 import { faultOf } from '~/composables/api'
 import { useBench } from '~/stores/bench'
@@ -79,7 +80,7 @@ async function save() {
         ? {
             label: `Update ${others.length} more`,
             run: () =>
-              bench.edit(`Update ${saved.name}`, (card) => updatePressed(card, { ...saved.document, id: saved.id })),
+              bench.edit(`Update ${saved.name}`, (card) => updateSeal(card, { ...saved.document, id: saved.id })),
           }
         : undefined,
     )

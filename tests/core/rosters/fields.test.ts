@@ -7,7 +7,7 @@ import { removePiece } from '#core/edit/stack'
 import { setStored } from '#core/edit/values'
 import { listParameters } from '#core/card/addresses'
 import { fillCard } from '#core/rosters/fill'
-import { addPlace, fieldAt, kindFor, makeField, removePlace, renameField } from '#core/rosters/field-edit'
+import { addPlace, fieldAt, kindFor, makeField, removePlace, renameField, updateSeal } from '#core/rosters/field-edit'
 import { fieldKind, FIELD_DEFINITIONS } from '#core/rosters/kinds/table'
 import { demoCard, emptyCard, coat } from '../../support/engine'
 
@@ -159,6 +159,15 @@ describe('cells', () => {
     expect(name.coats.face.map(({ opacity }) => opacity)).toEqual([51])
     expect(faultOf(card, 'quiet')!.remedy).toBe('Write one of On dark, On light.')
     expect(readCard(JSON.parse(JSON.stringify(card))).card).toEqual(card)
+    // A seal that is changed is pressed again, and what rows may ask for is what it has now.
+    const changed = updateSeal(card, {
+      id: 's',
+      name: 'Seal',
+      tags: [],
+      variants: [{ ...variants[0]!, name: 'Quiet' }],
+    })
+    expect(changed.fields.at(-1)!.variants.map((variant) => variant.name)).toEqual(['Quiet'])
+    expect(cell(changed, 'quiet').faults).toEqual([])
   })
 
   test('a hold lasts as long as its cell says, exactly where nothing moves in it', () => {
