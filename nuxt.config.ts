@@ -40,7 +40,13 @@ export default defineNuxtConfig({
     esbuild: { options: { target: 'es2022' } },
     typescript: { tsConfig: { include: ['../types/**/*.d.ts'] } },
   },
-  routeRules: { '/**': { headers: HEADERS } },
+  routeRules: {
+    '/**': { headers: HEADERS },
+    // Their names stay while the application does; a newer one asks again after a day.
+    '/fonts/**': { headers: { 'cache-control': 'public, max-age=86400' } },
+  },
+  // A shelf of hundreds of links would fetch the bench beside it: pages come when a hand goes to them.
+  experimental: { defaults: { nuxtLink: { prefetchOn: { interaction: true, visibility: false } } } },
   runtimeConfig: {
     databaseUrl: '',
     /** Names beside those of this machine under which the server answers: NUXT_ALLOWED_HOSTS. */

@@ -45,6 +45,8 @@ export const KEY_ACTIONS = {
   zoomOut: { keys: ['-'], does: 'Zoom out' },
   zoomFit: { keys: ['0'], does: 'Fit the frame' },
   escape: { keys: ['Escape'], does: 'Select the piece, then nothing', usual: true },
+  find: { keys: ['/'], does: 'Find pieces, values, actions, seals, frames and help' },
+  whole: { keys: ['W'], does: 'The stage in the whole window, or with its panels' },
   sheet: { keys: ['?'], does: 'This sheet' },
 } satisfies Record<string, KeyAction>
 

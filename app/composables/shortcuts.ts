@@ -8,6 +8,7 @@ import { useBrush } from '~/stores/brush'
 import { useClipboard } from '~/stores/clipboard'
 import { useRibbon } from '~/stores/ribbon'
 import { useSeals } from '~/stores/seals'
+import { usePanels } from '~/stores/panels'
 import { useStage } from '~/stores/stage'
 import type { KeyActionId } from './keys'
 import { useKeys } from './keys'
@@ -25,7 +26,10 @@ const ARROWS: Record<string, ['x' | 'y', number]> = {
 const PRESSED = 'button, a, summary, select, [role=button], [role=checkbox], [role=slider]'
 
 /** The keys of the bench. Typing in a field is left alone. */
-export function useShortcuts(showSheet: () => void, outlook: Ref<PieceOutlook[]>) {
+export function useShortcuts(
+  { showSheet, find }: { showSheet: () => void; find: () => void },
+  outlook: Ref<PieceOutlook[]>,
+) {
   const bench = useBench()
   const ribbon = useRibbon()
   const clipboard = useClipboard()
@@ -33,6 +37,7 @@ export function useShortcuts(showSheet: () => void, outlook: Ref<PieceOutlook[]>
   const work = useStackWork()
   const keyWork = useKeyWork()
   const stage = useStage()
+  const panels = usePanels()
   const brush = useBrush()
 
   const { actionOf } = useKeys()
@@ -69,7 +74,10 @@ export function useShortcuts(showSheet: () => void, outlook: Ref<PieceOutlook[]>
     softer: () => brush.target && brush.harden(-10),
     harder: () => brush.target && brush.harden(10),
     alone: () => bench.piece && work.see(bench.piece.id, bench.selectedPart),
-    escape: () => bench.select(bench.selectedPart ? bench.selectedPiece : null),
+    escape: () =>
+      panels.whole ? (panels.whole = false) : bench.select(bench.selectedPart ? bench.selectedPiece : null),
+    find,
+    whole: () => (panels.whole = !panels.whole),
     sheet: showSheet,
   }
 
@@ -149,4 +157,6 @@ export function useShortcuts(showSheet: () => void, outlook: Ref<PieceOutlook[]>
       work.removePieces(bench.pieces)
     }
   }
+
+  return does
 }

@@ -13,11 +13,12 @@ const PACE = 15
  */
 export function useThumbnail(
   name: string,
-  card: Ref<Card>,
+  /** Null until it is known. */
+  card: Ref<Card | null>,
   width: number | (() => number),
   near: Ref<boolean> = ref(true),
   /** The frame that is shown at rest; by default from where most cards are whole, the middle of the loop. */
-  still: () => number = () => Math.floor(card.value.length / 2),
+  still: () => number = () => Math.floor((card.value?.length ?? 0) / 2),
 ) {
   const picture = shallowRef<ImageBitmap | null>(null)
   const playing = ref(false)
@@ -28,7 +29,7 @@ export function useThumbnail(
   let version = 0
 
   const wide = () => (typeof width === 'number' ? width : width())
-  const scale = () => Math.min(1, (wide() * window.devicePixelRatio) / card.value.frame.width)
+  const scale = () => Math.min(1, (wide() * window.devicePixelRatio) / (card.value?.frame.width ?? 1))
 
   async function show(frame: number) {
     const made = version
@@ -49,7 +50,7 @@ export function useThumbnail(
   async function play() {
     const started = performance.now()
     const from = still()
-    while (playing.value && !closed) {
+    while (playing.value && !closed && card.value) {
       const { rate, length } = card.value
       const exact = from + ((performance.now() - started) / 1000) * perSecond(rate)
       const step = Math.max(1, Math.round(perSecond(rate) / PACE))
@@ -59,13 +60,14 @@ export function useThumbnail(
       await new Promise((go) => (timer = setTimeout(go, 1000 / PACE)))
     }
     progress.value = 0
-    if (!closed) await show(still())
+    if (!closed && card.value) await show(still())
   }
 
   function renew() {
     version++
     for (const bitmap of kept.values()) if (bitmap !== picture.value) bitmap.close()
     kept.clear()
+    if (!card.value) return
     setCard(name, card.value)
     void show(still())
   }

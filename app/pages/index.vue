@@ -1,15 +1,16 @@
 <script setup lang="ts">
 import { useLocalStorage, useTitle } from '@vueuse/core'
-import { computed, onMounted, ref } from 'vue'
-import type { CardSize } from '#core/card/create'
+import { computed, onMounted, ref, watch } from 'vue'
+import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import { fileStem } from '#core/formats/file-stem'
+import NewCardDialog from '~/components/new-card/NewCardDialog.vue'
 import CardTile from '~/components/shelf/CardTile.vue'
 import DeletedCards from '~/components/shelf/DeletedCards.vue'
 import FaultList from '~/components/shelf/FaultList.vue'
-import NewCardDialog from '~/components/shelf/NewCardDialog.vue'
 import RosterShelf from '~/components/shelf/RosterShelf.vue'
 import SealShelf from '~/components/shelf/SealShelf.vue'
+import ExampleMenu from '~/components/shell/ExampleMenu.vue'
 import PlaceBar from '~/components/shell/PlaceBar.vue'
 import { chosenFiles } from '~/composables/chosen-file'
 import { faultOf } from '~/composables/api'
@@ -41,8 +42,8 @@ const ORDERS = {
   },
   length: { label: 'longest loop first', by: (a: ShelfCard, b: ShelfCard) => lasting(b) - lasting(a) },
 }
-const pixels = ({ document: { frame } }: ShelfCard) => frame.width * frame.height
-const lasting = ({ document: { length, rate } }: ShelfCard) => (length * rate.denominator) / rate.numerator
+const pixels = ({ frame }: ShelfCard) => frame.width * frame.height
+const lasting = ({ length, rate }: ShelfCard) => (length * rate.denominator) / rate.numerator
 const order = useLocalStorage<keyof typeof ORDERS>('wax-shelf-order', 'touched')
 
 const found = computed(() => {
@@ -50,6 +51,18 @@ const found = computed(() => {
   const named = cards.list.filter(({ name }) => words.every((word) => name.toLowerCase().includes(word)))
   return order.value === 'touched' ? named : [...named].sort(ORDERS[order.value].by)
 })
+
+/** Tiles that are there: a screen of them at once, the others as the page has time, so that hundreds hold nobody up. */
+const BATCH = 20
+const made = ref(BATCH)
+watch(
+  [made, () => found.value.length],
+  ([count, all]) => {
+    if (count < all) requestIdleCallback(() => (made.value = count + BATCH), { timeout: 400 })
+  },
+  { flush: 'post' },
+)
+const shownTiles = computed(() => found.value.slice(0, made.value))
 
 onMounted(load)
 
@@ -62,9 +75,9 @@ async function load() {
   }
 }
 
-const create = (name: string, size: CardSize) =>
+const create = (document: Card) =>
   attempt(async () => {
-    const { id } = await cards.create(name, size)
+    const { id } = await cards.add(document)
     await navigateTo(`/card/${id}`)
   })
 
@@ -100,10 +113,11 @@ function drop(event: DragEvent) {
   void bringIn([...(event.dataTransfer?.files ?? [])])
 }
 
-function save(card: ShelfCard, whole: boolean) {
-  if (whole) download(`/api/cards/${card.id}/archive`, `${fileStem(card.name)}.card.zip`)
-  else download(card.document, `${fileStem(card.name)}.card.json`)
-}
+const save = (card: ShelfCard, whole: boolean) =>
+  attempt(async () => {
+    if (whole) download(`/api/cards/${card.id}/archive`, `${fileStem(card.name)}.card.zip`)
+    else download(await cards.documentOf(card), `${fileStem(card.name)}.card.json`)
+  })
 </script>
 
 <template>
@@ -117,6 +131,7 @@ function save(card: ShelfCard, whole: boolean) {
     <PlaceBar>
       <input v-model="search" class="place-search" type="search" placeholder="Find a card" aria-label="Find a card" />
       <button class="plain-button" @click="picker?.click()">Bring in…</button>
+      <ExampleMenu at="shelf" @bring="bringIn" />
       <input
         ref="picker"
         type="file"
@@ -140,7 +155,7 @@ function save(card: ShelfCard, whole: boolean) {
       </p>
       <div v-else class="tiles">
         <CardTile
-          v-for="card in found"
+          v-for="card in shownTiles"
           :key="card.id"
           :card="card"
           @rename="attempt(() => cards.rename(card, $event))"
@@ -149,8 +164,8 @@ function save(card: ShelfCard, whole: boolean) {
           @export="save(card, $event)"
         />
         <button v-if="cards.loaded && !search" class="new" @click="making = true">
-          <b>New card from a size</b>
-          <span class="quiet">1920×1080 · 3840×2160 · 1080×1920 · your own</span>
+          <b>New card</b>
+          <span class="quiet">from a design, or an empty frame</span>
         </button>
       </div>
       <p v-if="cards.loaded && search && found.length === 0" class="quiet">No card has “{{ search }}” in its name.</p>

@@ -1,19 +1,26 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
-import type { CardSize } from '#core/card/create'
-import { createCard } from '#core/card/create'
 import { readCardText } from '#core/card/read'
 import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import { api } from '~/composables/api'
 
+/** A card as it is listed: what is said of it without its document. */
 export interface ShelfCard {
   id: string
   name: string
   revision: number
   updatedAt: string
-  document: Card
+  frame: Card['frame']
+  rate: Card['rate']
+  /** Frames. */
+  length: number
+  /** Labels of its fields. */
+  fields: string[]
 }
+
+/** What the server says of a card that it made. */
+type MadeCard = Pick<ShelfCard, 'id' | 'revision' | 'updatedAt'>
 
 export interface DeletedCard {
   id: string
@@ -21,33 +28,44 @@ export interface DeletedCard {
   deletedAt: string
 }
 
-/** The cards on the shelf. */
+/** The cards on the shelf; their documents are fetched one by one, where they are wanted. */
 export const useCards = defineStore('cards', () => {
   const list = ref<ShelfCard[]>([])
   const loaded = ref(false)
+
+  /** Documents that were fetched, by the ids of their cards, as long as they are the newest. */
+  const documents = new Map<string, { revision: number; document: Promise<Card> }>()
 
   async function load() {
     list.value = await api<ShelfCard[]>('/cards')
     loaded.value = true
   }
 
-  async function create(name: string, size: CardSize): Promise<ShelfCard> {
-    return add(createCard(name, size))
+  /** A card's document, fetched once for each of its revisions. */
+  function documentOf({ id, revision }: Pick<ShelfCard, 'id' | 'revision'>): Promise<Card> {
+    const known = documents.get(id)
+    if (known?.revision === revision) return known.document
+    const document = api<{ document: Card }>(`/cards/${id}`).then((whole) => whole.document)
+    documents.set(id, { revision, document })
+    document.catch(() => documents.delete(id))
+    return document
   }
 
   async function add(document: Card): Promise<ShelfCard> {
-    const card = await api<ShelfCard>('/cards', 'POST', { document })
-    list.value = [card, ...list.value]
-    return card
+    const made = await api<MadeCard>('/cards', 'POST', { document })
+    return listed(made, document)
   }
 
   async function rename(card: ShelfCard, name: string) {
-    const document = { ...card.document, name }
-    const saved = await api<ShelfCard>(`/cards/${card.id}`, 'PUT', { document, revision: card.revision })
-    replace({ ...saved, document })
+    const document = { ...(await documentOf(card)), name }
+    const saved = await api<Pick<ShelfCard, 'revision' | 'updatedAt'>>(`/cards/${card.id}`, 'PUT', {
+      ...{ document, revision: card.revision },
+    })
+    replace({ ...card, ...saved, name })
   }
 
-  const duplicate = (card: ShelfCard) => add({ ...card.document, name: `${card.name}, copy`.slice(0, 200) })
+  const duplicate = async (card: ShelfCard) =>
+    add({ ...(await documentOf(card)), name: `${card.name}, copy`.slice(0, 200) })
 
   async function remove(card: ShelfCard) {
     await api(`/cards/${card.id}`, 'DELETE')
@@ -62,9 +80,9 @@ export const useCards = defineStore('cards', () => {
   /** Brings a card file or an archive in; gives every fault where a card is broken. */
   async function bringIn(file: File): Promise<{ card: ShelfCard } | { faults: Fault[] }> {
     if (/\.zip$/i.test(file.name)) {
-      const card = await api<ShelfCard>(`/archives?name=${encodeURIComponent(file.name)}`, 'POST', file)
-      list.value = [card, ...list.value]
-      return { card }
+      const path = `/archives?name=${encodeURIComponent(file.name)}`
+      const { document, ...made } = await api<MadeCard & { document: Card }>(path, 'POST', file)
+      return { card: listed(made, document) }
     }
     const { card, faults } = readCardText(await file.text())
     return card ? { card: await add(card) } : { faults }
@@ -72,9 +90,16 @@ export const useCards = defineStore('cards', () => {
 
   const loadDeleted = () => api<DeletedCard[]>('/cards/deleted')
 
+  /** A new card in front of all others. */
+  function listed({ id, revision, updatedAt }: MadeCard, { name, frame, rate, length, fields }: Card): ShelfCard {
+    const card = { id, name, revision, updatedAt, frame, rate, length, fields: fields.map(({ label }) => label) }
+    list.value = [card, ...list.value]
+    return card
+  }
+
   function replace(card: ShelfCard) {
     list.value = list.value.map((other) => (other.id === card.id ? card : other))
   }
 
-  return { list, loaded, load, create, add, rename, duplicate, remove, restore, bringIn, loadDeleted }
+  return { list, loaded, load, documentOf, add, rename, duplicate, remove, restore, bringIn, loadDeleted }
 })

@@ -6,6 +6,7 @@ import { patched } from '#core/card/patch'
 import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import { WaxError } from '#core/errors'
+import type { UnseenReason } from '#core/help/unseen-words'
 import { pictureDifference } from '#core/judge/ring-difference'
 import type { Section } from '#core/frame/section'
 import type { FontAxis } from '#core/type/font'
@@ -89,6 +90,19 @@ const face = {
       if (!card) return null
       await engineFor(card, frame)
       return await atWork((engine) => engine.section(card, piece, frame, facing))
+    } catch {
+      return null
+    }
+  },
+
+  /** Why a piece is not to be seen at a frame; null where it is, or while the card cannot be rendered. */
+  async unseen(name: string, piece: string, frame: number): Promise<UnseenReason | null> {
+    const card = cards.get(name)
+    try {
+      if (!card) return null
+      await engineFor(card, frame)
+      const { whyUnseen } = await import('#core/judge/unseen')
+      return await atWork((engine) => whyUnseen(engine, card, piece, frame))
     } catch {
       return null
     }

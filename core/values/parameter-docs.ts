@@ -14,7 +14,8 @@ function noteOf({ help, when, outlineOnly, wordsOnly }: Parameter): string {
   return `${help}${condition}${outlineOnly ? '. Not on groups and pictures' : ''}${wordsOnly ? '. On type only' : ''}`
 }
 
-function rangeOf(parameter: Parameter): string {
+/** Range, unit and default of a parameter, in words. */
+export function rangeOf(parameter: Parameter): string {
   switch (parameter.type) {
     case 'number':
       return `${parameter.min}–${parameter.max} ${parameter.unit}, ${parameter.default}`.replace(/ ,/, ',')

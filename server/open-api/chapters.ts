@@ -13,8 +13,8 @@ export const CHAPTERS: readonly Chapter[] = [
     help: 'Documents on the shelf, their versions, and archives with all that they show.',
     operations: [
       {
-        ...{ method: 'get', path: '/cards', summary: 'All cards, last touched first, with their documents.' },
-        answer: { json: s.wholeCard.array() },
+        ...{ method: 'get', path: '/cards', summary: 'All cards, last touched first, without their documents.' },
+        answer: { json: s.shelfCard.array() },
       },
       {
         ...{ method: 'post', path: '/cards', summary: 'Lays a card on the shelf.' },

@@ -24,6 +24,13 @@ export const refused = z.object({ data: fault })
 
 export const card = cardSchema
 export const listedCard = z.object({ id: z.string(), name: z.string(), revision: whole, updatedAt: time })
+/** As the list has it. */
+export const shelfCard = listedCard.extend({
+  frame: z.object({ width: whole, height: whole }).describe('px'),
+  rate: z.object({ numerator: whole, denominator: whole }).describe('Frames a second'),
+  length: whole.describe('Frames of the loop'),
+  fields: z.array(z.string()).describe('Labels of its fields'),
+})
 export const wholeCard = listedCard.extend({ document: card })
 export const sentCard = z.object({ document: card })
 export const savedCard = sentCard.extend({

@@ -12,16 +12,15 @@ import { freshStores, Refusal, SILENCE, standInServer, threeBoxes } from './stan
 
 beforeEach(freshStores)
 
-const shelfCard = (id: string, name = id) => ({
-  id,
-  name,
-  revision: 1,
-  updatedAt: '2026-01-01',
-  document: { ...threeBoxes(), name },
+const { frame, rate, length } = threeBoxes()
+const listed = (id: string, name = id) => ({
+  ...{ id, name, revision: 1, updatedAt: '2026-01-01' },
+  ...{ frame, rate, length, fields: [] },
 })
+const whole = (id: string, name = id) => ({ ...listed(id, name), document: { ...threeBoxes(), name } })
 const made = ({ body }: Asked) => {
   const { document } = body as { document: Card }
-  return { ...shelfCard('new-1', document.name), document }
+  return { ...whole('new-1', document.name), document }
 }
 
 describe('the server', () => {
@@ -63,20 +62,21 @@ describe('the server', () => {
 describe('cards on the shelf', () => {
   test('are loaded, made, duplicated, renamed and deleted; the newest comes first', async () => {
     const asked = standInServer({
-      'GET /cards': [shelfCard('old')],
+      'GET /cards': [listed('old')],
+      'GET /cards/old': whole('old'),
       'POST /cards': made,
-      'PUT /cards/old': { ...shelfCard('old', 'Renamed'), revision: 2 },
+      'PUT /cards/old': { ...listed('old', 'Renamed'), revision: 2 },
       'DELETE /cards/old': {},
     })
     const cards = useCards()
     await cards.load()
     expect(cards.loaded).toBe(true)
-    await cards.create('Strip', { width: 1920, height: 1080, rate: { numerator: 25, denominator: 1 }, length: 50 })
+    await cards.add({ ...threeBoxes(), name: 'Strip' })
     expect(cards.list.map(({ name }) => name)).toEqual(['Strip', 'old'])
     await cards.duplicate(cards.list[1]!)
     expect(cards.list[0]!.name).toBe('old, copy')
     await cards.rename(cards.list[2]!, 'Renamed')
-    expect(cards.list[2]).toMatchObject({ name: 'Renamed', revision: 2, document: { name: 'Renamed' } })
+    expect(cards.list[2]).toMatchObject({ name: 'Renamed', revision: 2 })
     expect(asked.at(-1)!.body).toMatchObject({ revision: 1, document: { name: 'Renamed' } })
     await cards.remove(cards.list[2]!)
     expect(cards.list.map(({ name }) => name)).toEqual(['old, copy', 'Strip'])
@@ -96,7 +96,7 @@ describe('cards on the shelf', () => {
   })
 
   test('an archive goes to the server with its name', async () => {
-    const asked = standInServer({ 'POST /archives?name=my%20card.zip': shelfCard('zip-1') })
+    const asked = standInServer({ 'POST /archives?name=my%20card.zip': whole('zip-1') })
     const file = new File(['zip'], 'my card.zip')
     await useCards().bringIn(file)
     expect(asked[0]!.body).toBe(file)
@@ -104,7 +104,7 @@ describe('cards on the shelf', () => {
   })
 
   test('a deleted one comes back', async () => {
-    standInServer({ 'POST /cards/gone/restore': {}, 'GET /cards': [shelfCard('gone')], 'GET /cards/deleted': [] })
+    standInServer({ 'POST /cards/gone/restore': {}, 'GET /cards': [listed('gone')], 'GET /cards/deleted': [] })
     await useCards().restore({ id: 'gone' })
     expect(useCards().list.map(({ id }) => id)).toEqual(['gone'])
     expect(await useCards().loadDeleted()).toEqual([])

@@ -6,7 +6,9 @@ test('a new user makes a lower third from nothing, saves its look as a seal, pre
 }) => {
   await page.goto('/')
   await page.getByRole('button', { name: 'New card', exact: true }).click()
-  const making = page.getByRole('form', { name: 'New card' })
+  const sheet = page.getByRole('region', { name: 'New card' })
+  await sheet.getByRole('button', { name: 'Empty card' }).click()
+  const making = sheet.getByRole('form', { name: 'Empty card' })
   await making.getByLabel('Name').fill('Ferryman')
   await making.getByLabel('Loop, seconds').fill('1')
   await making.getByRole('button', { name: 'Make the card' }).click()

@@ -42,6 +42,11 @@ test('a plain lower third is good in every line', async () => {
   expect(passed).toBe(true)
 })
 
+test('what is hidden may stand anywhere', async () => {
+  const { lines } = await sheet(plain({}, { on: false, x: 320, y: 340, width: 500, height: 30 }))
+  expect(lines.find(({ check }) => check === 'safe')!.verdict).toBe('good')
+})
+
 describe('what is wrong is told with its piece and a remedy', () => {
   const cases: [string, Card, Verdict, string | null, RegExp][] = [
     ['safe', plain({ x: 20, align: 'left' }, { x: 320, width: 500 }), 'bad', 'name', /title area/],

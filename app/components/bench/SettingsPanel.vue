@@ -11,7 +11,7 @@ import { FIT_PARAMETERS } from '#core/pieces/fit'
 import { PLACE_PARAMETERS } from '#core/pieces/place'
 import type { PieceOutlook } from '#core/frame/outlook'
 import { coatTitle } from '~/composables/coat-words'
-import { definitionOf, entryTitle } from '~/composables/entry-words'
+import { definitionOf, entryTitle, familyOf } from '~/composables/entry-words'
 import { useBench } from '~/stores/bench'
 import { useBrush } from '~/stores/brush'
 import NumberRow from '../fields/NumberRow.vue'
@@ -32,6 +32,7 @@ import SectionChart from './SectionChart.vue'
 import TimeSettings from './TimeSettings.vue'
 import TypeForms from './TypeForms.vue'
 import TypeSettings from './TypeSettings.vue'
+import UnseenNote from './UnseenNote.vue'
 
 const props = defineProps<{ outlook: PieceOutlook[]; engineName: string }>()
 const bench = useBench()
@@ -141,6 +142,11 @@ const paints = computed(() => {
   )
 })
 const help = computed(() => definition.value?.help ?? '')
+/** Where the help page tells of it. */
+const helpId = computed(() => {
+  if (bench.coat) return `coat-${bench.coat.kind}`
+  return bench.entry ? `${familyOf(bench.entry)}-${bench.entry.kind}` : null
+})
 </script>
 
 <template>
@@ -159,48 +165,53 @@ const help = computed(() => definition.value?.help ?? '')
         <span v-if="part && bench.pieces.length > 1" class="quiet">on {{ bench.pieces.length }} pieces</span>
         <span v-else-if="part && reference" class="quiet">100 % = {{ Math.round(reference * 10) / 10 }} px</span>
       </div>
-      <p v-if="help" class="help quiet">{{ help }}.</p>
+      <UnseenNote v-if="bench.piece && bench.pieces.length === 1" :piece="bench.piece.id" :engine-name="engineName" />
+      <p v-if="help" class="help quiet">
+        {{ help }}. <NuxtLink v-if="helpId" :to="`/help#${helpId}`" target="_blank">More</NuxtLink>
+      </p>
       <p v-else-if="bench.pieces.length > 1" class="help quiet">What you change here changes on all that have it.</p>
-      <template v-if="!bench.piece">
-        <FieldsForm />
-        <h2 v-if="hasFields">Card</h2>
-        <CardSettings :places="places" />
-      </template>
-      <template v-else>
-        <template v-if="!part">
-          <BrushTray v-if="bench.piece.kind === 'painting'" />
-          <div class="place">
-            <NumberRow v-for="place in placeNumbers" :key="place.address" :place="place" compact />
-          </div>
-          <ArrangeBar v-if="bench.piece.kind !== 'wash'" :outlook="outlook" />
-          <SealLine v-if="bench.pieces.length === 1" :piece="bench.piece" />
-          <TypeSettings v-if="bench.piece.kind === 'type'" :piece="bench.piece" />
-          <LetterMotion v-if="bench.piece.kind === 'type'" :key="bench.piece.id" :piece="bench.piece" />
-          <PathSettings v-if="bench.piece.kind === 'path'" :piece="bench.piece" />
-          <PictureSettings v-if="bench.piece.kind === 'picture'" :piece="bench.piece" />
-          <SequenceSettings v-if="bench.piece.kind === 'sequence'" :key="bench.piece.id" :piece="bench.piece" />
+      <div class="flow">
+        <template v-if="!bench.piece">
+          <FieldsForm />
+          <h2 v-if="hasFields">Card</h2>
+          <CardSettings :places="places" />
         </template>
-        <MaskBar v-if="bench.mask" :mask="bench.mask" />
-        <BrushTray v-if="bench.mask?.kind === 'painted'" />
-        <PaintField v-for="paint in paints" :key="paint.address" v-bind="paint" :places="places" />
-        <ParameterRow v-for="place in otherRows" :key="place.address" :place="place" :reference-of="referenceOf" />
-        <TypeForms
-          v-if="!part && bench.piece.kind === 'type'"
-          :key="bench.piece.id"
-          :piece="bench.piece"
-          :missing="typeState?.missing ?? []"
-          :overflows="typeState?.overflows ?? false"
-          :engine-name="engineName"
-        />
-        <RowGroup
-          v-for="group in groups"
-          :key="`${bench.piece.id} ${group.name}`"
-          :name="group.name"
-          :places="group.places"
-          :reference-of="referenceOf"
-        />
-        <TimeSettings v-if="!part" />
-      </template>
+        <template v-else>
+          <template v-if="!part">
+            <BrushTray v-if="bench.piece.kind === 'painting'" />
+            <div class="place">
+              <NumberRow v-for="place in placeNumbers" :key="place.address" :place="place" compact />
+            </div>
+            <ArrangeBar v-if="bench.piece.kind !== 'wash'" :outlook="outlook" />
+            <SealLine v-if="bench.pieces.length === 1" :piece="bench.piece" />
+            <TypeSettings v-if="bench.piece.kind === 'type'" :piece="bench.piece" />
+            <LetterMotion v-if="bench.piece.kind === 'type'" :key="bench.piece.id" :piece="bench.piece" />
+            <PathSettings v-if="bench.piece.kind === 'path'" :piece="bench.piece" />
+            <PictureSettings v-if="bench.piece.kind === 'picture'" :piece="bench.piece" />
+            <SequenceSettings v-if="bench.piece.kind === 'sequence'" :key="bench.piece.id" :piece="bench.piece" />
+          </template>
+          <MaskBar v-if="bench.mask" :mask="bench.mask" />
+          <BrushTray v-if="bench.mask?.kind === 'painted'" />
+          <PaintField v-for="paint in paints" :key="paint.address" v-bind="paint" :places="places" />
+          <ParameterRow v-for="place in otherRows" :key="place.address" :place="place" :reference-of="referenceOf" />
+          <TypeForms
+            v-if="!part && bench.piece.kind === 'type'"
+            :key="bench.piece.id"
+            :piece="bench.piece"
+            :missing="typeState?.missing ?? []"
+            :overflows="typeState?.overflows ?? false"
+            :engine-name="engineName"
+          />
+          <RowGroup
+            v-for="group in groups"
+            :key="`${bench.piece.id} ${group.name}`"
+            :name="group.name"
+            :places="group.places"
+            :reference-of="referenceOf"
+          />
+          <TimeSettings v-if="!part" />
+        </template>
+      </div>
     </div>
   </aside>
 </template>
@@ -217,6 +228,17 @@ const help = computed(() => definition.value?.help ?? '')
   min-height: 0;
   padding: 8px 12px 20px 26px;
   overflow: hidden auto;
+  container-type: inline-size;
+}
+/* A wide panel shows its rows in two columns; a row stays whole. */
+@container (min-width: 560px) {
+  .flow {
+    columns: 2;
+    column-gap: 44px;
+  }
+  .flow > * {
+    break-inside: avoid;
+  }
 }
 .head {
   display: flex;
@@ -236,6 +258,9 @@ h2 {
   grid-template-columns: 1fr 1fr;
   gap: 0 25px;
   margin-bottom: 6px;
+}
+.help a {
+  color: var(--teal);
 }
 .help {
   margin: 0 0 8px;

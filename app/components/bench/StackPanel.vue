@@ -4,6 +4,10 @@ import { addPiece } from '#core/edit/stack'
 import type { PieceKind } from '#core/pieces/table'
 import { PIECE_KINDS } from '#core/pieces/table'
 import type { PieceOutlook } from '#core/frame/outlook'
+import type { ExampleFile } from '#core/formats/examples'
+import { EXAMPLES } from '#core/formats/examples'
+import { attempt } from '~/composables/attempt'
+import { exampleFile } from '~/composables/example-files'
 import { chosenFiles } from '~/composables/chosen-file'
 import { useBringFiles } from '~/composables/bring-files'
 import { useStackWork } from '~/composables/stack-work'
@@ -46,6 +50,13 @@ function bring(event: Event) {
   open.value = false
   void bringIn(chosenFiles(event))
 }
+
+const EXAMPLES_HERE = EXAMPLES.filter(({ at }) => at === 'bench')
+const tryOne = (example: ExampleFile) =>
+  attempt(async () => {
+    open.value = false
+    await bringIn([await exampleFile(example)])
+  })
 
 function draw(kind: DrawnKind) {
   open.value = false
@@ -93,6 +104,19 @@ function draw(kind: DrawnKind) {
                 >Files…<small class="quiet">Pictures, sequences, SVG as paths; or drop them on the stage</small></span
               >
             </button>
+            <span />
+            <div class="examples" role="none">
+              <small class="quiet">Try</small>
+              <button
+                v-for="example in EXAMPLES_HERE"
+                :key="example.name"
+                role="menuitem"
+                :title="example.label"
+                @click="tryOne(example)"
+              >
+                {{ example.name }}
+              </button>
+            </div>
           </div>
         </VMenu>
       </button>
@@ -128,6 +152,21 @@ function draw(kind: DrawnKind) {
   justify-content: space-between;
   padding: 8px 10px;
 }
+.examples {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+  padding: 0 10px 4px 46px;
+}
+.examples button {
+  padding: 0;
+  font: inherit;
+  font-size: 12px;
+  color: var(--teal);
+  cursor: pointer;
+  background: none;
+  border: 0;
+}
 .card-button {
   padding: 0;
   font-family: inherit;
@@ -141,6 +180,7 @@ function draw(kind: DrawnKind) {
 }
 .sheet {
   display: grid;
+  max-width: 470px;
   grid-template-columns: 1fr auto;
   gap: 2px 6px;
   align-items: center;

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { changePiece } from '#core/edit/stack'
 import type { Piece } from '#core/card/schema'
 import { holdersOf } from '#core/card/tree'
+import MotorStarts from './MotorStarts.vue'
 import { useBench } from '~/stores/bench'
 
 /** How the selected pieces see time: pictures held for some frames, and motion blur. */
@@ -25,6 +26,7 @@ function hold(event: Event) {
 
 <template>
   <div class="time">
+    <MotorStarts v-if="piece.kind !== 'wash'" />
     <label title="Stepped time: for how many frames each of its pictures is held; 2 is on twos">
       Held for
       <input
@@ -62,6 +64,7 @@ label {
   align-items: center;
 }
 .time {
+  flex-wrap: wrap;
   justify-content: space-between;
   min-height: 30px;
   padding-top: 4px;

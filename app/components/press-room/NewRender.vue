@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
+import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import type { RenderWish } from '#core/formats/deliveries/render-options'
 import RenderSheet from '~/components/renders/RenderSheet.vue'
@@ -14,7 +15,7 @@ const open = defineModel<boolean>({ required: true })
 const cards = useCards()
 const renders = useRenders()
 const search = ref('')
-const chosen = ref<ShelfCard | null>(null)
+const chosen = shallowRef<{ card: ShelfCard; document: Card } | null>(null)
 const choosing = ref(false)
 const fault = ref<Fault | null>(null)
 
@@ -34,9 +35,13 @@ watch(open, async (now) => {
   }
 })
 
-function choose(card: ShelfCard) {
-  chosen.value = card
-  choosing.value = true
+async function choose(card: ShelfCard) {
+  try {
+    chosen.value = { card, document: await cards.documentOf(card) }
+    choosing.value = true
+  } catch (error) {
+    fault.value = faultOf(error)
+  }
 }
 // Whoever leaves the second sheet has left both.
 watch(choosing, (now) => {
@@ -44,7 +49,7 @@ watch(choosing, (now) => {
 })
 
 async function begin(wish: RenderWish): Promise<Fault | null> {
-  const { id, revision } = chosen.value!
+  const { id, revision } = chosen.value!.card
   await renders.start(id, revision, wish)
   return null
 }
@@ -60,7 +65,7 @@ async function begin(wish: RenderWish): Promise<Fault | null> {
         <li v-for="card in found" :key="card.id">
           <button type="button" @click="choose(card)">
             <b>{{ card.name }}</b>
-            <span class="quiet">{{ card.document.frame.width }}×{{ card.document.frame.height }}</span>
+            <span class="quiet">{{ card.frame.width }}×{{ card.frame.height }}</span>
           </button>
         </li>
       </ul>
@@ -72,7 +77,7 @@ async function begin(wish: RenderWish): Promise<Fault | null> {
     v-model="choosing"
     :card="chosen.document"
     :frame="Math.floor(chosen.document.length / 2)"
-    :takes="renders.takes(chosen.id)"
+    :takes="renders.takes(chosen.card.id)"
     :begin="begin"
   />
 </template>

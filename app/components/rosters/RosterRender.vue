@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import type { RenderWish } from '#core/formats/deliveries/render-options'
 import type { Roster } from '#core/rosters/roster'
@@ -13,6 +14,7 @@ import type { RowAbout } from './row-about'
 /** Renders rows of a roster: each a file, or all with timecodes in one. */
 const props = defineProps<{
   card: ShelfCard
+  design: Card
   roster: Roster
   abouts: readonly RowAbout[]
   /** Rows with their place in a programme. */
@@ -32,7 +34,7 @@ const rows = computed(() => ({
   first: ready.value[0]?.title ?? 'row',
   roster: props.roster.name,
 }))
-const card = computed(() => ready.value[0]?.card ?? props.card.document)
+const card = computed(() => ready.value[0]?.card ?? props.design)
 
 async function begin(wish: RenderWish, as: 'rows' | 'programme'): Promise<Fault | null> {
   if (!(await store.save())) return store.saveFault

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { mdiDotsHorizontal } from '@mdi/js'
 import { useIntersectionObserver } from '@vueuse/core'
-import { computed, nextTick, ref, toRef, useTemplateRef } from 'vue'
+import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import type { Card } from '#core/card/schema'
 import { rateLabel, seconds } from '#core/values/rate'
 import type { ShelfCard } from '~/stores/cards'
+import { useCards } from '~/stores/cards'
 import { useThumbnail } from '~/composables/thumbnail'
 import StagePicture from '~/components/bench/stage/StagePicture.vue'
 
@@ -22,21 +24,24 @@ const { stop } = useIntersectionObserver(
   },
   { rootMargin: '300px' },
 )
-const { picture, playing, progress } = useThumbnail(
-  `shelf-${props.card.id}`,
-  toRef(() => props.card.document),
-  WIDTH,
-  near,
-)
+const cards = useCards()
+const document = shallowRef<Card | null>(null)
+// A tile that is seen fetches its card; without it the tile stays empty, and all else works.
+watch([near, () => props.card.revision], async () => {
+  if (near.value) document.value = await cards.documentOf(props.card).catch(() => null)
+})
+const { picture, playing, progress } = useThumbnail(`shelf-${props.card.id}`, document, WIDTH, near)
 const naming = ref(false)
+/** Whether its menu is open; null until it was asked for: hundreds of tiles are made without theirs. */
+const menu = ref<boolean | null>(null)
 const field = ref<HTMLInputElement>()
 const about = computed(() => {
-  const { length, rate } = props.card.document
+  const { length, rate } = props.card
   return `${Math.round(seconds(length, rate) * 10) / 10} s · ${rateLabel(rate)} fps`
 })
 /** The picture as large as it goes into 16:9. */
 const size = computed(() => {
-  const { width, height } = props.card.document.frame
+  const { width, height } = props.card.frame
   const fit = Math.min(WIDTH / width, (WIDTH * 9) / 16 / height)
   return { width: width * fit, height: height * fit }
 })
@@ -84,9 +89,9 @@ function rename() {
       />
       <b v-else @dblclick="startNaming">{{ card.name }}</b>
       <span class="quiet">{{ about }}</span>
-      <button class="icon-button" :aria-label="`${card.name}, more`">
+      <button class="icon-button" :aria-label="`${card.name}, more`" aria-haspopup="menu" @click="menu = true">
         <VIcon :icon="mdiDotsHorizontal" size="18" />
-        <VMenu activator="parent" location="bottom end">
+        <VMenu v-if="menu !== null" v-model="menu" activator="parent" :open-on-click="false" location="bottom end">
           <VList density="compact">
             <VListItem title="Rename" @click="startNaming" />
             <VListItem title="Duplicate" @click="$emit('duplicate')" />
@@ -101,6 +106,11 @@ function rename() {
 </template>
 
 <style scoped>
+/* What is far down the shelf is laid out when it comes near. */
+.tile {
+  contain-intrinsic-size: auto 282px auto 196px;
+  content-visibility: auto;
+}
 .picture {
   position: relative;
   display: grid;

@@ -2,6 +2,7 @@
 import { mdiDotsHorizontal } from '@mdi/js'
 import { onMounted, ref } from 'vue'
 import type { Roster } from '#core/rosters/roster'
+import ExampleMenu from '~/components/shell/ExampleMenu.vue'
 import BringTable from '~/components/rosters/BringTable.vue'
 import { download } from '~/composables/download'
 import { chosenFiles } from '~/composables/chosen-file'
@@ -33,10 +34,7 @@ const take = (table: Roster) =>
     // The card whose fields it has by the same names is the one that it most likely fills.
     const headings = new Set(table.columns.map(({ name }) => name.toLowerCase()))
     const fitting = cards.list
-      .map(({ id, document }) => ({
-        id,
-        count: document.fields.filter(({ label }) => headings.has(label.toLowerCase())).length,
-      }))
+      .map(({ id, fields }) => ({ id, count: fields.filter((label) => headings.has(label.toLowerCase())).length }))
       .sort((a, b) => b.count - a.count)[0]
     const { id } = await rosters.add(table, fitting && fitting.count > 0 ? fitting.id : null)
     await navigateTo(`/roster/${id}`)
@@ -56,6 +54,7 @@ const remove = (roster: ShelfRoster) =>
       <span class="quiet">Many names out of one card: each row fills its fields and becomes a file</span>
       <span class="gap" />
       <button class="plain-button" @click="picker?.click()">Bring a table in…</button>
+      <ExampleMenu at="roster" @bring="bringing = $event[0] ?? null" />
       <button class="plain-button" @click="create">New roster</button>
       <input
         ref="picker"

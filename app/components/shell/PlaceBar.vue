@@ -12,6 +12,7 @@ defineProps<{ bench?: string; roster?: string }>()
       <span v-if="bench" class="on">Bench</span>
       <span v-if="roster" class="on">Roster</span>
       <NuxtLink to="/renders" active-class="on">Press room</NuxtLink>
+      <NuxtLink to="/help" active-class="on">Help</NuxtLink>
     </nav>
     <slot />
     <ThemeButton />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { mdiKeyboardOutline } from '@mdi/js'
+import { mdiKeyboardOutline, mdiMagnify } from '@mdi/js'
 import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { storeToRefs } from 'pinia'
 import { computed, onMounted, ref } from 'vue'
@@ -7,11 +7,14 @@ import { allPieces } from '#core/card/tree'
 import { maskAlone } from '#core/stage/mask-alone'
 import { rateLabel, ribbonTime } from '#core/values/rate'
 import type { Fault } from '#core/errors'
+import FirstNotes from '~/components/bench/FirstNotes.vue'
+import FindSheet from '~/components/bench/FindSheet.vue'
 import LoopRing from '~/components/bench/LoopRing.vue'
 import ProofSheet from '~/components/renders/ProofSheet.vue'
 import RenderDialog from '~/components/bench/RenderDialog.vue'
 import RibbonPanel from '~/components/bench/ribbon/RibbonPanel.vue'
 import SettingsPanel from '~/components/bench/SettingsPanel.vue'
+import PanelEdge from '~/components/bench/PanelEdge.vue'
 import HistorySheet from '~/components/bench/HistorySheet.vue'
 import ShortcutSheet from '~/components/bench/ShortcutSheet.vue'
 import StackPanel from '~/components/bench/StackPanel.vue'
@@ -24,12 +27,14 @@ import { faultOf } from '~/composables/api'
 import { useComparison, usePreview } from '~/composables/preview'
 import { aloneCard, withoutPart } from '~/composables/shown-card'
 import { useShortcuts } from '~/composables/shortcuts'
+import { useShowing } from '~/composables/showing'
 import { useBench } from '~/stores/bench'
 import { useNotices } from '~/stores/notices'
 import { useFonts } from '~/stores/fonts'
 import { useRibbon } from '~/stores/ribbon'
 import { useShownRow } from '~/stores/shown-row'
 import { zonesOf } from '#core/time/held'
+import { usePanels } from '~/stores/panels'
 import { useStage } from '~/stores/stage'
 import { attempt } from '~/composables/attempt'
 
@@ -39,6 +44,7 @@ const bench = useBench()
 const ribbon = useRibbon()
 const fonts = useFonts()
 const stage = useStage()
+const panels = usePanels()
 const notices = useNotices()
 const { card, dragging } = storeToRefs(bench)
 const scale = ref(0)
@@ -46,6 +52,10 @@ const missing = ref<Fault | null>(null)
 const rendering = ref(false)
 const proving = ref(false)
 const keysShown = ref(false)
+const finding = ref(false)
+/** What is folded leaves its edge. */
+const wide = (panel: 'stack' | 'settings') => (panels.isFolded(panel) ? '5px' : `${panels.sizeOf(panel)}px`)
+const high = computed(() => (panels.isFolded('ribbon') ? '6px' : `${panels.sizeOf('ribbon', ribbon.curvesOpen)}px`))
 
 /** Faults that pass: the saving goes on behind whatever is open. */
 const WAITED_FOR = ['no-server', 'no-database', 'server']
@@ -76,7 +86,8 @@ const masked = computed(() => {
   return maskAlone(card.value, piece.id, mask.id, reference ?? Math.min(width, height))
 })
 const mask = useComparison({ name: `${engineName}-mask`, card: masked, scale }, maskShown)
-useShortcuts(() => (keysShown.value = true), outlook)
+const does = useShortcuts({ showSheet: () => (keysShown.value = true), find: () => (finding.value = true) }, outlook)
+const showing = useShowing(id)
 
 onMounted(async () => {
   void fonts.load().catch(() => {})
@@ -157,7 +168,7 @@ useIntervalFn(() => void bench.lookForNewer(), 5000)
 
 <template>
   <div class="bench" :data-ready="picture !== null">
-    <PlaceBar bench="here">
+    <PlaceBar v-show="!panels.whole" bench="here">
       <div v-if="card" class="name">
         <b>{{ card.name }}</b>
         <span class="quiet">
@@ -169,6 +180,9 @@ useIntervalFn(() => void bench.lookForNewer(), 5000)
       <div class="tools">
         <UndoTools :past="bench.past" :future="bench.future" @undo="bench.undo()" @redo="bench.redo()" />
         <HistorySheet v-if="card" />
+        <button class="icon-button" aria-label="Find anything" title="Find anything" @click="finding = true">
+          <VIcon :icon="mdiMagnify" size="18" />
+        </button>
         <button class="icon-button" aria-label="Keys" @click="keysShown = true">
           <VIcon :icon="mdiKeyboardOutline" size="18" />
         </button>
@@ -193,7 +207,10 @@ useIntervalFn(() => void bench.lookForNewer(), 5000)
     </div>
     <template v-else-if="card">
       <div class="upper">
-        <StackPanel :outlook="outlook" />
+        <div v-show="!panels.whole" class="panel" :style="{ width: wide('stack') }">
+          <StackPanel v-show="!panels.isFolded('stack')" :outlook="outlook" />
+          <PanelEdge panel="stack" :size="panels.sizeOf('stack')" />
+        </div>
         <StageArea
           :picture="picture"
           :before="before"
@@ -203,12 +220,21 @@ useIntervalFn(() => void bench.lookForNewer(), 5000)
           :cost="cost"
           :engine-name="engineName"
           @scale="scale = $event"
-        />
-        <SettingsPanel :outlook="outlook" :engine-name="engineName" />
+          @show-apart="showing.open()"
+        >
+          <FirstNotes v-show="!panels.whole" />
+        </StageArea>
+        <div v-show="!panels.whole" class="panel" :style="{ width: wide('settings') }">
+          <SettingsPanel v-show="!panels.isFolded('settings')" :outlook="outlook" :engine-name="engineName" />
+          <PanelEdge panel="settings" :size="panels.sizeOf('settings')" />
+        </div>
       </div>
-      <div :class="['lower', { tall: ribbon.curvesOpen }]">
-        <LoopRing />
-        <RibbonPanel :engine-name="engineName" />
+      <div v-show="!panels.whole" class="lower" :style="{ height: high }">
+        <PanelEdge panel="ribbon" :size="panels.sizeOf('ribbon', ribbon.curvesOpen)" />
+        <template v-if="!panels.isFolded('ribbon')">
+          <LoopRing />
+          <RibbonPanel :engine-name="engineName" />
+        </template>
       </div>
       <ProofSheet v-model="proving" :card="card" :engine-name="engineName" @go-to="goTo" />
       <RenderDialog v-model="rendering" />
@@ -216,6 +242,7 @@ useIntervalFn(() => void bench.lookForNewer(), 5000)
       <SaveSealDialog :outlook="outlook" />
     </template>
     <div v-else class="missing quiet">Opening…</div>
+    <FindSheet v-if="card" v-model="finding" :does="does" />
     <ShortcutSheet v-model="keysShown" />
   </div>
 </template>
@@ -267,17 +294,22 @@ useIntervalFn(() => void bench.lookForNewer(), 5000)
 .upper {
   display: grid;
   flex: 1;
-  grid-template-columns: 264px minmax(0, 1fr) 328px;
+  grid-template-columns: auto minmax(0, 1fr) auto;
   min-height: 0;
+}
+.panel {
+  position: relative;
+  display: grid;
+  grid-column: 1;
+  min-height: 0;
+}
+.panel:last-child {
+  grid-column: 3;
 }
 .lower {
   display: grid;
+  position: relative;
   grid-template-columns: 164px minmax(0, 1fr);
-  height: 216px;
-}
-.lower.tall {
-  height: 370px;
-  border-top: 1px solid var(--line);
 }
 .missing {
   padding: 60px;

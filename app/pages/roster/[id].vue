@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useEventListener, useTitle } from '@vueuse/core'
-import { computed, onMounted, ref, toRaw, useTemplateRef } from 'vue'
+import { computed, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import { fileStem } from '#core/formats/file-stem'
 import {
@@ -57,10 +58,19 @@ const roster = computed(() => store.desk?.roster ?? null)
 useTitle(computed(() => `${roster.value?.name ?? 'Roster'} · Wax Ribbon`))
 const card = computed<ShelfCard | null>(() => cards.list.find(({ id: one }) => one === store.desk?.cardId) ?? null)
 // As it is: what reads it many times is slow through the interface's own wrappers.
-const design = computed(() => toRaw(card.value?.document ?? null))
+const design = shallowRef<Card | null>(null)
+watch(
+  card,
+  (now) =>
+    attempt(async () => {
+      const document = now ? await cards.documentOf(now) : null
+      if (card.value?.id === now?.id) design.value = document
+    }),
+  { immediate: true },
+)
 /** Cards with fields stand first: others take no rows. */
 const choices = computed(() =>
-  [...cards.list].sort((a, b) => Number(b.document.fields.length > 0) - Number(a.document.fields.length > 0)),
+  [...cards.list].sort((a, b) => Number(b.fields.length > 0) - Number(a.fields.length > 0)),
 )
 const { cards: rowCards, programme, abouts, looks } = useRowAbouts(design, roster, selected)
 const matches = computed(() => rowCards.value?.matches ?? [])
@@ -162,15 +172,16 @@ const fit = (piece: string) =>
   attempt(async () => {
     const document = await looks.fitted(piece)
     const { value: before } = card
-    if (!document || !before) return
+    const { value: kept } = design
+    if (!document || !before || !kept) return
     const saved = await api<ShelfCard>(`/cards/${before.id}`, 'PUT', { document, revision: before.revision })
     await cards.load()
-    const name = before.document.name
+    const { name } = before
     notices.say(`“${name}” makes words smaller now that have no room.`, {
       label: 'Undo',
       run: () =>
         void attempt(async () => {
-          await api(`/cards/${before.id}`, 'PUT', { document: before.document, revision: saved.revision })
+          await api(`/cards/${before.id}`, 'PUT', { document: kept, revision: saved.revision })
           await cards.load()
         }),
     })
@@ -261,9 +272,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
             <option value="" disabled>Choose a card</option>
             <option v-for="one in choices" :key="one.id" :value="one.id">
               {{ one.name }} ·
-              {{
-                one.document.fields.length > 0 ? one.document.fields.map(({ label }) => label).join(', ') : 'no fields'
-              }}
+              {{ one.fields.length > 0 ? one.fields.join(', ') : 'no fields' }}
             </option>
           </select></label
         >
@@ -298,7 +307,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           @change="bringPictures"
         />
       </div>
-      <p v-if="card && card.document.fields.length === 0" class="hint" role="status">
+      <p v-if="card && card.fields.length === 0" class="hint" role="status">
         “{{ card.name }}” has no fields yet: on its bench, the tag beside a value makes it one.
         <NuxtLink :to="`/card/${card.id}`">To its bench</NuxtLink>
       </p>
@@ -374,9 +383,10 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
         @take="(name) => store.edit('Name of a column', (one) => renameColumn(one, naming!.id, name))"
       />
       <RosterRender
-        v-if="card"
+        v-if="card && design"
         v-model="rendering"
         :card="card"
+        :design="design"
         :roster="roster"
         :abouts="[...abouts.values()]"
         :placed="programme.entries.length"

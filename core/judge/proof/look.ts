@@ -1,11 +1,12 @@
-import type { Card, TypePiece } from '../../card/schema'
-import { allPieces, fontsNamed, picturesOf } from '../../card/tree'
+import type { Card, Piece, TypePiece } from '../../card/schema'
+import { allPieces, fontsNamed, picturesOf, piecesIn } from '../../card/tree'
 import { wordingAt } from '../../card/wording'
 import type { Fault } from '../../errors'
 import { WaxError } from '../../errors'
 import type { Engine, FramePicture } from '../../frame/engine'
 import type { PieceOutlook } from '../../frame/outlook'
 import { alone } from '../../frame/pick'
+import { isSeen } from '../../frame/piece'
 import { zonesOf } from '../../time/held'
 import { momentOf } from '../../time/ring'
 import type { Frames } from '../../units'
@@ -49,6 +50,7 @@ export interface LookedMoment {
   lines: ThinLine[]
   /** Share of all pixels beyond the limits of composite video, in %. */
   beyondComposite: number
+  /** Of the pieces that are there at that frame. */
   outlook: PieceOutlook[]
   types: LookedType[]
 }
@@ -133,7 +135,9 @@ function missingIn(card: Card, engine: Engine): Fault[] {
 async function momentAt({ card, grounds }: Looked, frame: Frames, withEngine: WithEngine): Promise<LookedMoment> {
   const picture = await withEngine((engine) => engine.render(card, frame))
   const exact = await withEngine((engine) => engine.render(card, frame, { bits: 'float' }))
-  const outlook = await withEngine((engine) => engine.outlook(card, frame))
+  const all = await withEngine((engine) => engine.outlook(card, frame))
+  const seen = seenAt(card, frame)
+  const outlook = all.filter(({ id }) => seen.has(id))
   const types: LookedType[] = []
   for (const piece of allPieces(card.pieces)) {
     if (piece.kind === 'type') types.push(await typeAt(card, piece, frame, withEngine, picture, grounds))
@@ -145,6 +149,14 @@ async function momentAt({ card, grounds }: Looked, frame: Frames, withEngine: Wi
     lines: thinLines(picture),
     beyondComposite: beyondComposite(picture),
   }
+}
+
+/** Ids of the pieces that are there at a frame: what is hidden, or lies in what is hidden, may stand anywhere. */
+function seenAt(card: Card, frame: Frames): ReadonlySet<string> {
+  const at = momentOf(card, frame)
+  const seenOf = (pieces: readonly Piece[]): string[] =>
+    pieces.flatMap((piece) => (isSeen(piece, at) ? [piece.id, ...seenOf(piecesIn(piece))] : []))
+  return new Set(seenOf(card.pieces))
 }
 
 async function typeAt(

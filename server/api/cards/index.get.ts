@@ -3,12 +3,18 @@ import type { Card } from '../../../core/card/schema'
 import { cards } from '../../database/schema'
 
 /**
- * All cards, last touched first, with their documents: the shelf draws its pictures from them. They are handed on as they
- * lie there, not read one by one: whatever is saved has the form of today, and older ones are given it at every start.
+ * All cards, last touched first, with what is said of them at a glance: documents are fetched one by one, so that a shelf
+ * of hundreds opens at once.
  */
 export default route(async () =>
   useDatabase()
-    .select({ ...LISTED, document: sql<Card>`${cards.document}` })
+    .select({
+      ...LISTED,
+      frame: sql<Card['frame']>`${cards.document}->'frame'`,
+      rate: sql<Card['rate']>`${cards.document}->'rate'`,
+      length: sql<number>`(${cards.document}->>'length')::integer`,
+      fields: sql<string[]>`coalesce(jsonb_path_query_array(${cards.document}, '$.fields[*].label'), '[]')`,
+    })
     .from(cards)
     .where(isNull(cards.deletedAt))
     .orderBy(desc(cards.updatedAt)),

@@ -30,7 +30,7 @@ defineProps<{
   cost: number
   engineName: string
 }>()
-const emit = defineEmits<{ scale: [value: number] }>()
+const emit = defineEmits<{ scale: [value: number]; showApart: [] }>()
 
 const ZOOMS = [10, 25, 50, 75, 100, 150, 200, 400, 800, 1600]
 const MARGIN = 26
@@ -240,12 +240,14 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
       </p>
       <p v-if="fault" class="fault" role="alert">{{ fault.message }} {{ fault.remedy }}</p>
     </div>
-    <StageFooter v-model:zoom="zoomChoice" :zooms="ZOOMS" :fit="fit" :cost="cost" />
+    <slot />
+    <StageFooter v-model:zoom="zoomChoice" :zooms="ZOOMS" :fit="fit" :cost="cost" @show-apart="$emit('showApart')" />
   </main>
 </template>
 
 <style scoped>
 .stage {
+  position: relative;
   display: grid;
   grid-template-rows: minmax(0, 1fr) 38px;
   min-width: 0;

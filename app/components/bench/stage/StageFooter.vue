@@ -1,19 +1,23 @@
 <script setup lang="ts">
+import { mdiArrowCollapse, mdiArrowExpand, mdiMonitorShare } from '@mdi/js'
 import { computed, ref } from 'vue'
 import { BACKDROPS, LOOKS } from '~/composables/backdrops'
 import { useBench } from '~/stores/bench'
+import { usePanels } from '~/stores/panels'
 import { useStage } from '~/stores/stage'
 
 defineProps<{ zooms: readonly number[]; fit: number; cost: number }>()
+defineEmits<{ showApart: [] }>()
 const zoom = defineModel<'fit' | number>('zoom', { required: true })
 
 const GRIDS = [0, 10, 20, 40, 60, 120]
 const bench = useBench()
 const stage = useStage()
+const panels = usePanels()
 const file = ref<HTMLInputElement>()
 const guides = computed(() => {
   const names = [stage.safeAreas ? 'safe areas' : '', stage.grid ? `grid ${stage.grid}` : ''].filter(Boolean)
-  return names.join(', ') || 'none'
+  return names.join(', ')
 })
 
 function chooseBackdrop(event: Event) {
@@ -43,8 +47,7 @@ function bringIn(event: Event) {
       <option value="fit">Fit, {{ Math.round(fit * 100) }} %</option>
       <option v-for="value in zooms" :key="value" :value="value">{{ value }} %</option>
     </select>
-    <label class="quiet">
-      Backdrop
+    <span class="quiet" title="What the card is looked at against; never in a render">
       <select :value="stage.backdrop" aria-label="Backdrop" @change="chooseBackdrop">
         <option v-for="choice in BACKDROPS" :key="choice.id" :value="choice.id">{{ choice.label }}</option>
         <option v-if="stage.ownBackdrop" value="own">Own picture</option>
@@ -53,10 +56,10 @@ function bringIn(event: Event) {
           <option v-for="hex in bench.card?.palette ?? []" :key="hex" :value="hex">{{ hex }}</option>
         </optgroup>
       </select>
-    </label>
+    </span>
     <input ref="file" type="file" accept="image/*" hidden data-test="backdrop-file" @change="bringIn" />
     <button class="guides">
-      <span class="quiet">Guides</span> <b>{{ guides }}</b>
+      <span class="quiet">Guides</span> <b v-if="guides">{{ guides }}</b>
       <VMenu activator="parent" :close-on-content-click="false" location="top">
         <div class="sheet">
           <label>
@@ -77,6 +80,22 @@ function bringIn(event: Event) {
     <span v-if="cost" class="quiet cost" title="Time of the last full picture on one core"
       >{{ Math.round(cost) }} ms</span
     >
+    <button
+      class="icon-button"
+      :aria-label="panels.whole ? 'Panels again' : 'Whole window'"
+      :title="panels.whole ? 'The panels again (Escape)' : 'The stage in the whole window (W)'"
+      @click="panels.whole = !panels.whole"
+    >
+      <VIcon :icon="panels.whole ? mdiArrowCollapse : mdiArrowExpand" size="16" />
+    </button>
+    <button
+      class="icon-button"
+      aria-label="Second window"
+      title="The picture alone in a second window, in step, for a second screen"
+      @click="$emit('showApart')"
+    >
+      <VIcon :icon="mdiMonitorShare" size="16" />
+    </button>
     <div class="looks" role="radiogroup" aria-label="Look">
       <button
         v-for="choice in LOOKS"

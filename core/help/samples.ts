@@ -1,0 +1,246 @@
+import { createCard, createCoat, createFinish, createMask, createPiece, createStep } from '../card/create'
+import type { Card, Coat, Finish, Mask, OutlineStep, Piece } from '../card/schema'
+import { addRanges } from '../edit/ranges'
+import { addMotor } from '../edit/motors'
+import type { RangeStart } from '../type/range-starts'
+import type { PieceKind } from '../pieces/table'
+
+// Small cards on which help shows what a kind does: without it, and with it. The engine makes their pictures, as those of any card.
+
+const SIZE = { width: 480, height: 270, rate: { numerator: 25, denominator: 1 }, length: 50 }
+const WORD = 'sample'
+const solid = (colour: string) => ({ type: 'solid' as const, colour })
+
+/** What a kind is shown on; `before` is null where there is nothing to compare with. */
+export interface HelpSample {
+  before: Card | null
+  after: Card
+  /** Whether it moves. */
+  plays: boolean
+}
+
+/** A card with a word in the middle, over a ground that shadows are seen on. */
+function wordCard(values: Partial<Record<string, unknown>> = {}, behind: Coat[] = []): Card {
+  const card = {
+    ...createCard('Sample', SIZE),
+    background: { ...solid('#C9C2B4') },
+  } as Card
+  const piece = {
+    ...createPiece('type', card),
+    ...{ id: WORD, wording: 'Quay', font: 'archivo-black', size: 150, x: 240, y: 135 },
+    ...values,
+  } as Piece
+  const fill = { ...createCoat('fill', 'sample-fill'), paint: solid('#B8472E') } as unknown as Coat
+  return { ...card, pieces: [{ ...piece, coats: { face: [fill], behind } } as Piece] }
+}
+
+const changed = (card: Card, change: (piece: Piece) => Piece): Card => ({
+  ...card,
+  pieces: card.pieces.map((piece) => (piece.id === WORD ? change(piece) : piece)),
+})
+
+/** What of a kind's values is set so that it shows: the defaults of some change nothing until a hand moves them. */
+const COATS: Readonly<Record<string, object>> = {
+  stroke: { width: 12, paint: solid('#2B2420') },
+  fill: {
+    paint: {
+      ...{ type: 'linear', angle: 90, scale: 100, shift: 0, hang: 'piece', spread: 'pad', mix: 'srgb', x: 50, y: 50 },
+      ...{ form: 'circle', stops: [stop(0, '#7A1F2B'), stop(100, '#F6C667')] },
+    },
+  },
+  shadow: { distance: 14, softness: 18 },
+  glow: { reach: 40 },
+  bevel: { width: 14 },
+  sheen: { distance: 18, softness: 22 },
+  depth: { length: 26 },
+}
+
+function stop(at: number, colour: string) {
+  return { at, colour }
+}
+
+export function coatSample(kind: string): HelpSample {
+  const before = wordCard()
+  const coat = { ...createCoat(kind, 'shown'), ...COATS[kind] } as Coat
+  const isBehind = kind === 'depth' || ((kind === 'shadow' || kind === 'glow') && coat.side === 'outside')
+  const after = changed(before, (piece) => ({
+    ...piece,
+    coats: isBehind
+      ? { ...piece.coats, behind: [coat] }
+      : { ...piece.coats, face: kind === 'fill' ? [coat] : [coat, ...piece.coats.face] },
+  }))
+  return { before, after, plays: false }
+}
+
+const FLOW = {
+  ...{ type: 'texture', pattern: 'flow', colour: '#FFFFFF', ground: '#000000', hang: 'card' },
+  ...{
+    scale: 100,
+    angle: 0,
+    x: 0,
+    y: 0,
+    weight: 50,
+    seed: 3,
+    sizeX: 120,
+    sizeY: 60,
+    detail: 3,
+    brightness: 0,
+    evolution: 0,
+  },
+}
+const FINISHES: Readonly<Record<string, object>> = {
+  displace: { map: FLOW, x: 40, y: 20 },
+  turbulence: { amount: 26 },
+  exposure: { stops: 1 },
+  tone: { middle: 2.2 },
+  curve: { curve: 'reeds' },
+  colour: { hue: 150 },
+  tint: {
+    colours: {
+      ...{ type: 'linear', angle: 90, scale: 100, shift: 0, hang: 'piece', spread: 'pad', mix: 'srgb', x: 50, y: 50 },
+      ...{ form: 'circle', stops: [stop(0, '#10263A'), stop(100, '#F6E3B0')] },
+    },
+  },
+  'colour-steps': { levels: 3 },
+  move: { x: 40, turn: 8 },
+  fringe: { amount: 10 },
+  edge: { grow: 8 },
+  grain: { amount: 16 },
+  bloom: { threshold: 20, strength: 100 },
+  vignette: { amount: 80, radius: 70 },
+  lines: { distance: 12 },
+  glint: { amount: 90, place: 50 },
+}
+
+export function finishSample(kind: string): HelpSample {
+  // Grain and bands are thrown anew, frame by frame.
+  const plays = ['trails', 'grain', 'bands'].includes(kind)
+  const base = wordCard()
+  const shaded = changed(base, (piece) => {
+    const bevel = { ...createCoat('bevel', 'sample-bevel'), width: 14 } as Coat
+    return { ...piece, coats: { ...piece.coats, face: [bevel, ...piece.coats.face] } }
+  })
+  const before = kind === 'trails' ? swaying(shaded) : shaded
+  const finish = { ...createFinish(kind, 'shown'), ...FINISHES[kind] } as Finish
+  return { before, after: changed(before, (piece) => ({ ...piece, finishes: [finish] })), plays }
+}
+
+/** To and fro over the card. */
+const swaying = (card: Card): Card => withMotor(card, `${WORD}/x`, 'sway', { amount: 90 })
+
+function withMotor(card: Card, address: string, kind: string, values: object): Card {
+  const driven = addMotor(card, address, kind, 0)
+  return changed(driven, (piece) => {
+    const name = address.split('/')[1]!
+    const moving = (piece as unknown as Record<string, { motors: object[] }>)[name]!
+    return { ...piece, [name]: { ...moving, motors: moving.motors.map((motor) => ({ ...motor, ...values })) } } as Piece
+  })
+}
+
+const STEPS: Readonly<Record<string, object>> = {
+  line: { thickness: 8 },
+  'draw-on': { end: 62 },
+  dashes: { dash: 26, gap: 16 },
+  rough: { amount: 9, size: 26 },
+  round: { outer: 22 },
+  grow: { by: 9 },
+  slices: { along: 22 },
+  warp: { bend: 90 },
+  taper: {},
+}
+
+/** Steps that work on lines are shown on letters that a line was made of first. */
+export function stepSample(kind: string, works: string): HelpSample {
+  const onLines = works === 'lines'
+  const line = { ...createStep('line', 'sample-line'), thickness: 10 } as unknown as OutlineStep
+  const before = changed(wordCard(), (piece) => ({ ...piece, outlineSteps: onLines ? [line] : [] }))
+  const step = { ...createStep(kind, 'shown'), ...STEPS[kind] } as unknown as OutlineStep
+  // The last of the list works first.
+  return {
+    before,
+    after: changed(before, (piece) => ({ ...piece, outlineSteps: [step, ...piece.outlineSteps] })),
+    plays: false,
+  }
+}
+
+const MASKS: Readonly<Record<string, object>> = {
+  box: { width: 260, height: 80 },
+  ellipse: { width: 300, height: 150 },
+  path: { path: 'M -170 60 L 0 -80 L 170 60 Z' },
+  painted: {
+    strokes: [
+      {
+        ...{ tip: 'round', size: 60, spacing: 10, scatter: 0, turn: 0, flow: 100, seed: 1, erase: false },
+        points: [
+          [-170, 30, 1],
+          [-40, -30, 1],
+          [150, 20, 1],
+        ],
+      },
+    ],
+  },
+}
+
+/** Null where a mask is nothing without what a hand makes or another piece is. */
+export function maskSample(kind: string): HelpSample | null {
+  if (!(kind in MASKS) || kind === 'painted') return null
+  const before = wordCard()
+  const mask = { ...createMask(kind, 'shown'), ...MASKS[kind] } as Mask
+  return { before, after: changed(before, (piece) => ({ ...piece, masks: [mask] })), plays: false }
+}
+
+const MOTORS: Readonly<Record<string, { address: string; values: object } | null>> = {
+  sway: { address: 'x', values: { amount: 90 } },
+  spin: { address: 'rotation', values: {} },
+  jitter: { address: 'y', values: { amount: 24 } },
+  formula: { address: 'scale', values: { text: 'v + 20 * sin(tau * p)' } },
+}
+
+/** Null for motors that only work on keys or on other values. */
+export function motorSample(kind: string): HelpSample | null {
+  const shown = MOTORS[kind]
+  if (!shown) return null
+  return {
+    before: null,
+    after: withMotor(wordCard({ size: 110 }), `${WORD}/${shown.address}`, kind, shown.values),
+    plays: true,
+  }
+}
+
+export function rangeSample(start: RangeStart): HelpSample {
+  const moved = addRanges(wordCard({ wording: 'Lanterns', size: 84 }), WORD, start)
+  const swept = changed(moved, (piece) =>
+    piece.kind === 'type'
+      ? {
+          ...piece,
+          ranges: piece.ranges.map((range) => ({
+            ...range,
+            // Far ways are shortened: the sample is a quarter of a card.
+            ...{ x: range.x as number, sweep: { keys: SWEEP } },
+          })),
+        }
+      : piece,
+  )
+  return { before: null, after: swept, plays: true }
+}
+
+const SWEEP = [
+  { frame: 0, value: 0, easing: 'linear' },
+  { frame: 34, value: 100, easing: 'hold' },
+]
+
+/** What a piece of a kind is when it is new, where it shows without a file or another piece. */
+export function pieceSample(kind: PieceKind): HelpSample | null {
+  const shown: Partial<Record<PieceKind, object>> = {
+    type: { wording: 'Quay', size: 150, font: 'archivo-black' },
+    box: { width: 260, height: 120, radius: 24 },
+    ellipse: { width: 200, height: 200 },
+    polygon: { width: 200, height: 200, sides: 5, inset: 50 },
+    line: { length: 300, thickness: 16 },
+    path: { path: 'M -150 40 C -80 -120 60 140 150 -50', thickness: 14 },
+  }
+  if (!shown[kind]) return null
+  const card = { ...createCard('Sample', SIZE), background: solid('#C9C2B4') } as Card
+  const piece = { ...createPiece(kind, card), ...shown[kind] } as Piece
+  return { before: null, after: { ...card, pieces: [piece] }, plays: false }
+}

@@ -1,0 +1,168 @@
+import { COATS } from '../coats/table'
+import { FINISHES } from '../finishes/table'
+import { DELIVERIES } from '../formats/deliveries/table'
+import { PROOF_CHECKS } from '../judge/proof/checks'
+import { MASKS } from '../masks/table'
+import type { PieceKind } from '../pieces/table'
+import { PIECE_KINDS } from '../pieces/table'
+import { PLACE_PARAMETERS } from '../pieces/place'
+import { CLOCK_PARAMETERS } from '../pieces/clock'
+import { FIELD_DEFINITIONS } from '../rosters/kinds/table'
+import { STEPS } from '../steps/table'
+import { RANGE_STARTS } from '../type/range-starts'
+import { rangeOf } from '../values/parameter-docs'
+import type { Parameter, Parameters } from '../values/parameter-kinds'
+import { MOTORS } from '../values/motors/table'
+import { BEGINNINGS } from './beginnings'
+import type { HelpSample } from './samples'
+import { coatSample, finishSample, maskSample, motorSample, pieceSample, rangeSample, stepSample } from './samples'
+import { UNSEEN } from './unseen-words'
+
+// The help page: one topic for each kind of everything, made from the tables that the bench and the docs are made from.
+
+/** A value of a kind, as help tells it. */
+export interface HelpValue {
+  label: string
+  /** Range, unit and default. */
+  takes: string
+  says: string
+}
+
+export interface HelpTopic {
+  /** In addresses, such as `coat-glow`. */
+  id: string
+  chapter: string
+  title: string
+  says: string
+  /** More of it, a paragraph each. */
+  more: readonly string[]
+  values: readonly HelpValue[]
+  /** Cards that show it; made when it is looked at. */
+  sample: () => HelpSample | null
+}
+
+const NONE = () => null
+
+const topic = (values: Pick<HelpTopic, 'id' | 'chapter' | 'title' | 'says'> & Partial<HelpTopic>): HelpTopic => ({
+  ...{ more: [], values: [], sample: NONE },
+  ...values,
+})
+
+const valuesOf = (parameters: Parameters | Readonly<Record<string, Parameter>>): HelpValue[] =>
+  Object.values(parameters).map((parameter) => ({
+    label: parameter.label,
+    takes: rangeOf(parameter).replace(/`/g, ''),
+    says: sentence(parameter.help),
+  }))
+
+const sentence = (text: string) => (/[.!?]$/.test(text) ? text : `${text}.`)
+
+/** Values of pieces that all share are told once. */
+const ownOf = (parameters: Readonly<Record<string, Parameter>>) =>
+  valuesOf(Object.fromEntries(Object.entries(parameters).filter(([name]) => !(name in CLOCK_PARAMETERS))))
+
+/** All topics, in the order in which the page shows them. */
+export const HELP_TOPICS: readonly HelpTopic[] = [
+  ...BEGINNINGS.map(({ id, title, says, more }) => topic({ id, chapter: 'To begin with', title, says, more })),
+  ...UNSEEN.map(({ id, title, says, remedy }) =>
+    topic({ id: `unseen-${id}`, chapter: 'Why does nothing show?', title, says, more: [remedy] }),
+  ),
+  ...COATS.map(({ kind, label, help, parameters }) =>
+    topic({
+      ...{ id: `coat-${kind}`, chapter: 'Coats', title: label, says: sentence(help), values: valuesOf(parameters) },
+      sample: () => coatSample(kind),
+    }),
+  ),
+  ...STEPS.map(({ kind, label, help, parameters, works }) =>
+    topic({
+      ...{ id: `step-${kind}`, chapter: 'Outline steps', title: label, says: sentence(help) },
+      ...{ values: valuesOf(parameters), sample: () => stepSample(kind, works) },
+    }),
+  ),
+  ...FINISHES.map(({ kind, label, help, parameters }) =>
+    topic({
+      ...{
+        id: `finish-${kind}`,
+        chapter: 'Finishes',
+        title: label,
+        says: sentence(help),
+        values: valuesOf(parameters),
+      },
+      sample: () => finishSample(kind),
+    }),
+  ),
+  ...MASKS.map(({ kind, label, help, parameters }) =>
+    topic({
+      ...{ id: `mask-${kind}`, chapter: 'Masks and mattes', title: label, says: sentence(help) },
+      ...{ values: valuesOf(parameters), sample: () => maskSample(kind) },
+    }),
+  ),
+  ...MOTORS.map(({ kind, label, help }) =>
+    topic({
+      ...{ id: `motor-${kind}`, chapter: 'Motors', title: label, says: sentence(help) },
+      sample: () => motorSample(kind),
+    }),
+  ),
+  ...RANGE_STARTS.map((start) =>
+    topic({
+      ...{ id: `letters-${start.id}`, chapter: 'Letter motion', title: start.label, says: sentence(start.help) },
+      sample: () => rangeSample(start),
+    }),
+  ),
+  topic({
+    ...{ id: 'piece-place', chapter: 'Pieces', title: 'What every piece has' },
+    ...{ says: 'Its place, turn and size, and how it lies on what is behind it.', values: valuesOf(PLACE_PARAMETERS) },
+  }),
+  ...Object.values(PIECE_KINDS).map(({ kind, label, help, parameters }) =>
+    topic({
+      ...{ id: `piece-${kind}`, chapter: 'Pieces', title: label, says: sentence(help), values: ownOf(parameters) },
+      sample: () => pieceSample(kind as PieceKind),
+    }),
+  ),
+  topic({
+    ...{ id: 'clock', chapter: 'Pieces', title: 'Clock' },
+    says: 'Gives what a group holds, a twin shows or a sequence plays a time of its own.',
+    values: valuesOf(CLOCK_PARAMETERS),
+  }),
+  ...FIELD_DEFINITIONS.map(({ kind, label, help }) =>
+    topic({ id: `field-${kind}`, chapter: 'Fields and rosters', title: label, says: sentence(help) }),
+  ),
+  ...DELIVERIES.map(({ format, label, help, loses, takes }) =>
+    topic({
+      ...{ id: `delivery-${format}`, chapter: 'Deliveries', title: label, says: sentence(help) },
+      more: [`For: ${sentence(takes)}`, loses ? sentence(loses) : 'Nothing is lost.'],
+    }),
+  ),
+  ...PROOF_CHECKS.map(({ id, label, how, source }) =>
+    topic({
+      id: `proof-${id}`,
+      chapter: 'The proof',
+      title: label,
+      says: sentence(how),
+      more: [`By: ${sentence(source)}`],
+    }),
+  ),
+]
+
+export const HELP_CHAPTERS: readonly string[] = [...new Set(HELP_TOPICS.map(({ chapter }) => chapter))]
+
+/** The topics in which every one of the words is found: first those that are called so, then those that say so. */
+export function findTopics(words: string): HelpTopic[] {
+  const wanted = words.toLowerCase().split(/\s+/).filter(Boolean)
+  if (wanted.length === 0) return [...HELP_TOPICS]
+  const rank = ({ title, chapter, says, more, values }: HelpTopic) => {
+    const name = title.toLowerCase()
+    const all = [name, chapter, says, ...more, ...values.flatMap(({ label, says: told }) => [label, told])]
+      .join(' ')
+      .toLowerCase()
+    if (!wanted.every((word) => all.includes(word))) return null
+    if (wanted.every((word) => name.startsWith(word))) return 0
+    return wanted.every((word) => name.includes(word)) ? 1 : 2
+  }
+  return HELP_TOPICS.flatMap((one) => {
+    const at = rank(one)
+    return at === null ? [] : [{ one, at }]
+  })
+    .sort((a, b) => a.at - b.at)
+    .map(({ one }) => one)
+}

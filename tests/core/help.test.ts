@@ -1,0 +1,89 @@
+import { describe, expect, test } from '@jest/globals'
+import { COATS } from '#core/coats/table'
+import { readCard } from '#core/card/read'
+import type { Card } from '#core/card/schema'
+import { FINISHES } from '#core/finishes/table'
+import { ranked } from '#core/find/ranked'
+import { DELIVERIES } from '#core/formats/deliveries/table'
+import { findTopics, HELP_CHAPTERS, HELP_TOPICS } from '#core/help/topics'
+import { MASKS } from '#core/masks/table'
+import { PIECE_KINDS } from '#core/pieces/table'
+import { STEPS } from '#core/steps/table'
+import { typedFrame } from '#core/time/typed-frame'
+import { MOTORS } from '#core/values/motors/table'
+import { engineWithFonts } from '../support/engine'
+
+const engine = engineWithFonts()
+const pixelsOf = (card: Card, frame: number) => Buffer.from(engine.render(card, frame, { scale: 0.5 }).pixels.slice())
+
+describe('help', () => {
+  test('every kind of every table has its topic, each with an address of its own', () => {
+    const ids = HELP_TOPICS.map(({ id }) => id)
+    const wanted = [
+      ...COATS.map(({ kind }) => `coat-${kind}`),
+      ...STEPS.map(({ kind }) => `step-${kind}`),
+      ...FINISHES.map(({ kind }) => `finish-${kind}`),
+      ...MASKS.map(({ kind }) => `mask-${kind}`),
+      ...MOTORS.map(({ kind }) => `motor-${kind}`),
+      ...Object.keys(PIECE_KINDS).map((kind) => `piece-${kind}`),
+      ...DELIVERIES.map(({ format }) => `delivery-${format}`),
+    ]
+    expect(wanted.filter((id) => !ids.includes(id))).toEqual([])
+    expect(new Set(ids).size).toBe(ids.length)
+    expect(HELP_CHAPTERS[0]).toBe('To begin with')
+  })
+
+  const shown = HELP_TOPICS.flatMap((topic) => {
+    const sample = topic.sample()
+    return sample ? [[topic.id, sample] as const] : []
+  })
+
+  test.each(shown)('%s is shown by a card that differs from the one without it, or moves', (_, sample) => {
+    const { before, after, plays } = sample
+    expect(readCard(JSON.parse(JSON.stringify(after))).faults).toBeNull()
+    const rest = pixelsOf(after, 0)
+    if (before) expect(rest.equals(pixelsOf(before, 0))).toBe(false)
+    else expect(rest.some((value, i) => i % 4 === 3 && value > 0)).toBe(true)
+    const moments = [8, 16, 24].map((frame) => pixelsOf(after, frame))
+    expect(moments.some((moment) => !moment.equals(rest))).toBe(plays)
+  })
+
+  test('every coat, step and finish has a picture', () => {
+    const pictured = new Set(shown.map(([id]) => id))
+    const wanted = [...COATS, ...STEPS, ...FINISHES].length
+    expect([...pictured].filter((id) => /^(coat|step|finish)-/.test(id))).toHaveLength(wanted)
+  })
+
+  test('what is called so comes first, then what says so; nonsense finds nothing', () => {
+    expect(findTopics('glow')[0]!.id).toBe('coat-glow')
+    expect(findTopics('prores')[0]!.id).toMatch(/^delivery-/)
+    expect(findTopics('nothing show').length).toBeGreaterThan(5)
+    expect(findTopics('qqq')).toEqual([])
+    expect(findTopics(' ')).toHaveLength(HELP_TOPICS.length)
+  })
+})
+
+describe('finding anything', () => {
+  const things = ['Title · glow reach', 'Glow', 'Afterglow', 'Title', 'Sun'].map((label) => ({ label, about: 'light' }))
+  const names = (text: string) => ranked(things, text).map(({ label }) => label)
+
+  test('the name from its start, a word of it, any part of it, then what is said of it', () => {
+    expect(names('glow')).toEqual(['Glow', 'Title · glow reach', 'Afterglow'])
+    expect(names('reach title')).toEqual(['Title · glow reach'])
+    expect(names('light')).toHaveLength(5)
+    expect(names('')).toEqual([])
+  })
+
+  test.each([
+    ['75', 75],
+    ['frame 12', 12],
+    ['2.5 s', 62],
+    ['3:07', 82],
+    ['0:00', 0],
+    ['500', null],
+    ['soon', null],
+    ['1:2:3', null],
+  ])('the frame that %s means', (text, frame) => {
+    expect(typedFrame(text, { numerator: 25, denominator: 1 }, 150)).toBe(frame)
+  })
+})
