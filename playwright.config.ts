@@ -4,7 +4,8 @@ export default defineConfig({
   testDir: 'tests/browser',
   testMatch: '**/*.spec.ts',
   globalSetup: './tests/browser/stand.ts',
-  workers: 1,
+  // Two cores; each has an application of its own, see bench-page.ts.
+  workers: 2,
   // In CI a test may be tried once more; npm test names those that needed it.
   retries: process.env.CI ? 1 : 0,
   timeout: 90_000,

@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url'
 import { needModules, needPackages } from './packages.mjs'
 
 chdir(fileURLToPath(new URL('..', import.meta.url)))
-needPackages('postgresql', 'ffmpeg', 'chromium', 'unicode-data', 'mediainfo')
+needPackages('postgresql', 'ffmpeg', 'chromium', 'firefox-esr', 'unicode-data', 'mediainfo')
 needModules()
 
 let passed = 0

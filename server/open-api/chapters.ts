@@ -362,6 +362,7 @@ export const UNTOLD = [
   '/work/',
   '/pictures/{id}/pixels',
   '/sequences/{id}/small',
+  '/examples/',
   '/sequences/{id}/pictures/',
   '/renders/{id}/as-read',
 ] as const

@@ -150,7 +150,8 @@ test('by another name than the machine’s own there is nothing without a token,
   await expect(page.getByRole('link', { name: /Lower third/ }).first()).toBeVisible()
   expect(await page.evaluate(() => document.cookie)).toBe('')
   await page.request.delete(`/api/tokens/${id}`)
-  await page.reload()
+  // A tile that asked for its card meanwhile has led to the sign-in already, and the reload is given up.
+  await page.reload().catch(() => {})
   await expect(page.getByRole('form', { name: 'Token' })).toBeVisible()
 })
 

@@ -1,21 +1,45 @@
 import { execFileSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Locator, Page } from '@playwright/test'
 import { test as base, expect } from '@playwright/test'
 import type { Card } from '../../core/card/schema'
+import type { Stand } from '../../scripts/stand.mjs'
+import { startStand } from '../../scripts/stand.mjs'
 import { decodePng } from '../../server/renders/encoders/png'
 
 export { expect }
 
-/** Tests start at the application's own address; an error in the page fails them. */
-export const test = base.extend<{ errors: string[] }>({
-  baseURL: async ({}, use) => use(process.env.WAX_ADDRESS), // eslint-disable-line no-empty-pattern
+/**
+ * Tests start at the application's own address, with a database, a server and a render worker for each of the processes that run
+ * them, so that these do not meet; an error in the page fails them.
+ */
+export const test = base.extend<{ errors: string[] }, { stand: Stand }>({
+  stand: [
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use, { workerIndex }) => {
+      const folder = `.wax/test-${workerIndex}`
+      rmSync(folder, { recursive: true, force: true })
+      // A name that browsers look for on this machine (RFC 6761 §6.3), and that is not its own.
+      process.env.NUXT_ALLOWED_HOSTS = 'press.localhost'
+      const stand = await startStand({ folder })
+      process.env.WAX_FOLDER = folder
+      process.env.WAX_ADDRESS = stand.address
+      process.env.WAX_WORKER_PID = String(stand.workerId())
+      await use(stand)
+      await stand.stop()
+      rmSync(folder, { recursive: true, force: true })
+    },
+    { scope: 'worker', auto: true, timeout: 120_000 },
+  ],
+  baseURL: async ({ stand }, use) => use(stand.address),
   errors: [
     async ({ page }, use) => {
       // The notes of the first card lie over the stage; their own test shows them.
-      await page.addInitScript(() => localStorage.setItem('wax-first-notes', 'true'))
+      await page.addInitScript(() => {
+        if (location.protocol.startsWith('http')) localStorage.setItem('wax-first-notes', 'true')
+      })
       const errors: string[] = []
       page.on('pageerror', (error) => errors.push(error.stack ?? error.message))
       await use(errors)
@@ -56,11 +80,17 @@ export async function savedCard(page: Page, id: string): Promise<Card> {
 
 /** Renders a frame by the command line into an empty folder, with files that the card uses: the browser makes the same bytes. */
 export async function expectSameBytes(page: Page, card: Card, folder: string, ...files: string[]): Promise<void> {
+  const hash = await page.evaluate((shown) => window.waxFrameHash!(shown, 3), card)
+  await expectSameFrame(hash, card, 3, folder, ...files)
+}
+
+/** Holds the hash of a frame, as a browser made it, against what the command line makes. */
+export async function expectSameFrame(hash: string, card: Card, frame: number, folder: string, ...files: string[]) {
   const file = join(folder, 'shown.card.json')
   const out = join(folder, 'out')
   writeFileSync(file, JSON.stringify(card))
-  execFileSync(process.execPath, ['.wax/node/wax.mjs', 'render', file, ...files, '--frames', '3-3', '--out', out])
-  const hash = await page.evaluate((shown) => window.waxFrameHash!(shown, 3), card)
+  const frames = ['--frames', `${frame}-${frame}`]
+  execFileSync(process.execPath, ['.wax/node/wax.mjs', 'render', file, ...files, ...frames, '--out', out])
   const [png] = readdirSync(out)
   const { pixels: bytes } = await decodePng(readFileSync(join(out, png!)))
   expect(createHash('sha256').update(bytes).digest('hex')).toBe(hash)

@@ -200,7 +200,7 @@ test('a render is cancelled and nothing of it is offered', async ({ page }) => {
   const [row] = await rows(page)
   expect((await page.request.get(`/api/renders/${row!.id}/files/0`)).status()).toBe(404)
   await expect
-    .poll(() => readdirSync('.wax/test/storage/renders').filter((name) => name.startsWith(row!.id)))
+    .poll(() => readdirSync(`${process.env.WAX_FOLDER}/storage/renders`).filter((name) => name.startsWith(row!.id)))
     .toEqual([])
 })
 

@@ -1,13 +1,6 @@
-import { rmSync } from 'node:fs'
-import { startStand } from '../../scripts/stand.mjs'
+import { buildNode } from '../../scripts/build-node.mjs'
 
-/** The built application with a fresh database, for all browser tests together. */
-export default async function standUp() {
-  rmSync('.wax/test', { recursive: true, force: true })
-  // A name that browsers look for on this machine (RFC 6761 §6.3), and that is not its own.
-  process.env.NUXT_ALLOWED_HOSTS = 'press.localhost'
-  const stand = await startStand({ folder: '.wax/test' })
-  process.env.WAX_ADDRESS = stand.address
-  process.env.WAX_WORKER_PID = String(stand.workerId())
-  return () => stand.stop()
+/** What every process needs that runs browser tests, made once before they begin: each starts an application of its own. */
+export default async function prepare(): Promise<void> {
+  await buildNode()
 }

@@ -15,6 +15,7 @@ const FRAMES = [
   { width: 1080, height: 1080 },
   { width: 1080, height: 1920 },
 ]
+const engine = engineWithFonts()
 const RATE = { numerator: 25, denominator: 1 }
 
 test('there are at least twelve, of every kind, in six characters, each with a name of its own', () => {
@@ -66,7 +67,6 @@ describe.each(STARTING_POINTS.map((start) => [start.id, start] as const))('%s', 
   test.each(FRAMES.map((frame) => [`${frame.width}×${frame.height}`, frame] as const))(
     'is proved green at %s',
     async (_, frame) => {
-      const engine = engineWithFonts()
       const card = cardFrom(start, 'Card', { ...frame, rate: RATE })
       const { lines } = await proofOf(card, (work) => Promise.resolve(work(engine)))
       expect(lines.filter(({ verdict }) => verdict !== 'good')).toEqual([])

@@ -13,15 +13,16 @@ type Connection = ReturnType<typeof connect>
  * A database of its own for a file of tests, up to date, and a folder beside it; both are gone afterwards. The connection is there when
  * the first test begins.
  */
-export function ownDatabase(name: string): { folder: string; connection: Connection } {
+export function ownDatabase(name: string): { folder: string; connection: Connection; url: string } {
   // PostgreSQL's own user must reach it: below the project, as for the application.
   const folder = resolve(`.wax/${name}-${process.pid}`)
   mkdirSync(folder, { recursive: true })
-  const own = { folder, connection: null as unknown as Connection }
+  const own = { folder, connection: null as unknown as Connection, url: '' }
   let cluster: Awaited<ReturnType<typeof startCluster>>
   beforeAll(async () => {
     cluster = await startCluster(join(folder, 'database'))
     own.connection = connect(cluster.url)
+    own.url = cluster.url
     await migrate(own.connection.database, { migrationsFolder: 'server/database/migrations' })
     await runMigrations({ connectionString: cluster.url })
   })

@@ -159,7 +159,8 @@ function draw(kind: DrawnKind) {
   padding: 0 10px 4px 46px;
 }
 .examples button {
-  padding: 0;
+  min-height: 24px;
+  padding: 0 2px;
   font: inherit;
   font-size: 12px;
   color: var(--teal);
@@ -180,7 +181,7 @@ function draw(kind: DrawnKind) {
 }
 .sheet {
   display: grid;
-  max-width: 470px;
+  max-width: 660px;
   grid-template-columns: 1fr auto;
   gap: 2px 6px;
   align-items: center;

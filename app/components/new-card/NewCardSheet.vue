@@ -107,7 +107,11 @@ nav button[aria-current='true'] {
   overflow: auto;
 }
 @media (max-width: 900px) {
+  header {
+    flex-wrap: wrap;
+  }
   .sheet {
+    height: auto;
     grid-template: auto auto minmax(0, 1fr) / minmax(0, 1fr);
   }
   nav {

@@ -264,4 +264,16 @@ legend {
   padding-top: 6px;
   margin-top: auto;
 }
+@media (max-width: 900px) {
+  .answers {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .preview {
+    min-height: 190px;
+  }
+  .ground,
+  .ground > * {
+    max-width: 100%;
+  }
+}
 </style>

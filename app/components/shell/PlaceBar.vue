@@ -29,6 +29,11 @@ defineProps<{ bench?: string; roster?: string }>()
   background: var(--paper);
   border-bottom: 1px solid var(--line);
 }
+.mark,
+nav > * {
+  flex: none;
+  white-space: nowrap;
+}
 .mark {
   display: flex;
   gap: 8px;
@@ -54,5 +59,12 @@ nav .on {
   font-weight: 650;
   color: var(--ink);
   background: var(--paper-2);
+}
+@media (max-width: 820px) {
+  .place-page > .bar {
+    flex-wrap: wrap;
+    height: auto;
+    padding: 6px 14px;
+  }
 }
 </style>

@@ -251,7 +251,9 @@ useIntervalFn(() => void bench.lookForNewer(), 5000)
 .bench {
   display: flex;
   flex-direction: column;
+  min-width: 900px;
   height: 100vh;
+  min-height: 520px;
   background: var(--paper);
 }
 .name {
@@ -297,9 +299,14 @@ useIntervalFn(() => void bench.lookForNewer(), 5000)
   grid-template-columns: auto minmax(0, 1fr) auto;
   min-height: 0;
 }
+.upper > :deep(.stage) {
+  grid-column: 2;
+  grid-row: 1;
+}
 .panel {
   position: relative;
   display: grid;
+  grid-row: 1;
   grid-column: 1;
   min-height: 0;
 }

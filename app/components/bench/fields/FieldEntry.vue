@@ -201,10 +201,9 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
 }
 .label {
   overflow: hidden;
-  line-height: 28px;
+  line-height: 1.2;
   color: var(--ink-2);
-  text-overflow: ellipsis;
-  white-space: nowrap;
+  overflow-wrap: break-word;
 }
 .name {
   min-width: 0;

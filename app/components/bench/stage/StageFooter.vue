@@ -113,6 +113,7 @@ function bringIn(event: Event) {
 
 <style scoped>
 .foot {
+  container-type: inline-size;
   display: flex;
   gap: 10px;
   align-items: center;
@@ -139,7 +140,7 @@ select {
   text-overflow: ellipsis;
 }
 .guides {
-  min-width: 0;
+  flex: none;
   max-width: 176px;
   overflow: hidden;
   text-overflow: ellipsis;
@@ -173,6 +174,11 @@ select:hover,
 }
 input[type='checkbox'] {
   accent-color: var(--teal);
+}
+@container (max-width: 600px) {
+  .cost {
+    display: none;
+  }
 }
 .cost {
   margin-left: auto;
