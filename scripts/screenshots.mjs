@@ -14,6 +14,8 @@ const browser = await chromium.launch({
   args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
 })
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: stand.address })
+// The notes of the first card lie over the stage.
+await page.addInitScript(() => localStorage.setItem('wax-first-notes', 'true'))
 const shoot = (name) => page.screenshot({ path: `${FOLDER}/${name}.png` })
 const shown = () => page.locator('.bench[data-ready=true]').waitFor()
 
@@ -31,6 +33,19 @@ try {
   )
   await page.waitForTimeout(4000)
   await shoot('shelf')
+
+  await page.getByRole('button', { name: 'New card', exact: true }).first().click()
+  await page.getByRole('button', { name: /^Ticket/ }).waitFor()
+  await page.waitForTimeout(6000)
+  await shoot('new-card')
+  await page.goto('/help?find=relief')
+  await page.getByRole('article', { name: 'Bevel' }).scrollIntoViewIfNeeded()
+  await page.waitForTimeout(4000)
+  await page
+    .getByRole('article', { name: 'Bevel' })
+    .getByText(/values/)
+    .click()
+  await shoot('help')
 
   await page.goto('/card/demo-01-opening')
   await shown()
@@ -74,10 +89,6 @@ try {
   await page.locator('.piece .body', { hasText: 'Marker' }).click()
   await page.waitForTimeout(5000)
   await shoot('bench-outline')
-  await page.goto('/card/demo-13-bent-way')
-  await shown()
-  await page.waitForTimeout(5000)
-  await shoot('bench-way')
 
   await page.goto('/card/demo-05-names')
   await shown()
@@ -163,13 +174,6 @@ try {
   await page.waitForTimeout(3000)
   await shoot('bench-painting')
   await page.keyboard.press('Escape')
-  await page.goto('/card/demo-25-ball-and-neighbours')
-  await page.locator('.bench[data-ready=true]').waitFor()
-  await page.getByLabel('Fold Wake').click()
-  await page.locator('.piece .body', { hasText: 'Left reflection' }).click()
-  await page.locator('.ruler').click({ position: { x: 590, y: 10 } })
-  await page.waitForTimeout(3000)
-  await shoot('bench-twin')
   await page.goto('/card/demo-28-from-elsewhere')
   await page.locator('.bench[data-ready=true]').waitFor()
   await page.locator('.piece .body', { hasText: 'Twisting word' }).click()

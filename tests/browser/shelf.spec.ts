@@ -107,7 +107,8 @@ test('a size that cannot be is refused before anything is made', async ({ page }
 test('a broken card file: every place is named, nothing is changed; a good one comes in', async ({ page }) => {
   await page.goto('/')
   await page.locator(tile('Lantern Regatta · opening')).waitFor()
-  const before = await page.locator('article').count()
+  const count = async () => ((await (await page.request.get('/api/cards')).json()) as unknown[]).length
+  const before = await count()
   const response = await page.request.get('/api/cards/demo-02-lower-third')
   const { document } = (await response.json()) as {
     document: Record<string, unknown> & { pieces: { coats: { face: { kind: string }[] } }[] }
@@ -125,7 +126,7 @@ test('a broken card file: every place is named, nothing is changed; a good one c
   await expect(sheet).toContainText('pieces[0].coats.face[0].kind')
   await expect(sheet).toContainText('length')
   await sheet.getByRole('button', { name: 'Close' }).click()
-  expect(await page.locator('article').count()).toBe(before)
+  expect(await count()).toBe(before)
   await page.locator('[data-test=card-file]').setInputFiles(file({ ...document, name: 'Strip, brought in' }))
   await expect(page.locator(tile('Strip, brought in'))).toBeVisible()
 })

@@ -181,7 +181,6 @@ function draw(kind: DrawnKind) {
 }
 .sheet {
   display: grid;
-  max-width: 660px;
   grid-template-columns: 1fr auto;
   gap: 2px 6px;
   align-items: center;

@@ -137,6 +137,7 @@ textarea {
 textarea:focus {
   border-color: var(--teal);
   outline: 0;
+  box-shadow: 0 0 0 1px var(--teal);
 }
 .font {
   display: grid;

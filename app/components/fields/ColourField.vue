@@ -114,6 +114,7 @@ function pick() {
 .colour > input:focus {
   border-color: var(--teal);
   outline: 0;
+  box-shadow: 0 0 0 1px var(--teal);
 }
 .swatch {
   width: 40px;

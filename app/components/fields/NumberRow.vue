@@ -229,6 +229,7 @@ function drag(event: PointerEvent) {
 }
 .value:focus-within {
   border-color: var(--teal);
+  box-shadow: 0 0 0 1px var(--teal);
 }
 .value input {
   width: 100%;

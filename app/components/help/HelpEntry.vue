@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { useElementVisibility } from '@vueuse/core'
-import { shallowRef, useTemplateRef, watch } from 'vue'
-import type { HelpSample } from '#core/help/samples'
+import { useTemplateRef } from 'vue'
 import type { HelpTopic } from '#core/help/topics'
 import HelpPicture from './HelpPicture.vue'
 
@@ -9,8 +8,8 @@ const props = defineProps<{ topic: HelpTopic; chapter?: boolean }>()
 
 const entry = useTemplateRef<HTMLElement>('entry')
 const near = useElementVisibility(entry, { rootMargin: '240px', once: true })
-const sample = shallowRef<HelpSample | null>(null)
-watch(near, (now) => now && (sample.value = props.topic.sample()))
+// Known at once, drawn when it comes near: nothing moves then that somebody was led to.
+const sample = props.topic.sample()
 </script>
 
 <template>
