@@ -7,7 +7,7 @@ export type PanelId = 'stack' | 'settings' | 'ribbon'
 /** The sizes of the panels around the stage, in px of the screen: as they ship, and how far they go. */
 export const PANELS: Readonly<Record<PanelId, { label: string; size: number; least: number; most: number }>> = {
   stack: { label: 'Stack', size: 264, least: 200, most: 520 },
-  settings: { label: 'Settings', size: 336, least: 280, most: 760 },
+  settings: { label: 'Settings', size: 348, least: 280, most: 760 },
   ribbon: { label: 'Ribbon', size: 216, least: 120, most: 560 },
 }
 /** The ribbon with its curves open. */

@@ -1,6 +1,12 @@
-import type { Draft } from './definition'
+import type { Draft, StartWords } from './definition'
 
 // Short forms of what the designs are made of: parts of a card file, with what each design says of its own.
+
+/** What lower thirds ask for. */
+export const NAME_AND_ROLE: readonly StartWords[] = [
+  { id: 'name', label: 'Name', at: ['name/wording'] },
+  { id: 'role', label: 'Role', at: ['role/wording'] },
+]
 
 export const solid = (colour: string): Draft => ({ type: 'solid', colour })
 

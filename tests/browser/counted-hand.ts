@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test'
-import { expect } from './bench-page'
+import { expect, shown } from './bench-page'
 
 /**
  * A hand whose actions are counted, as somebody would who watches a newcomer: a press, a choice, a field that is filled in, a
@@ -40,6 +40,13 @@ export class CountedHand {
 
   button(name: string | RegExp): Locator {
     return this.page.getByRole('button', { name, exact: true })
+  }
+
+  /** From the shelf to the bench with an empty card. */
+  async beginEmpty(): Promise<void> {
+    await this.page.goto('/')
+    for (const name of ['New card', 'Empty card', 'Make the card']) await this.press(this.button(name).first())
+    await shown(this.page)
   }
 
   /** From the bench to a finished file of a format, up to a frame. */

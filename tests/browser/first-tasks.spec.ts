@@ -102,11 +102,7 @@ test('sixty lower thirds from a table: 20 actions at most', async ({ page }) => 
 
 test('my logo with a rim, a glow and a shadow, turning, looped: 30 actions at most', async ({ page }) => {
   const hand = new CountedHand(page)
-  await page.goto('/')
-  await hand.press(hand.button('New card').first())
-  await hand.press(hand.button('Empty card'))
-  await hand.press(hand.button('Make the card'))
-  await shown(page)
+  await hand.beginEmpty()
   await hand.press(hand.button('Add a piece'))
   await hand.bring(page.locator('[data-test=piece-file]'), 'demo/examples/boat.png')
   await expect(page.getByRole('heading', { name: 'boat' })).toBeVisible()
@@ -127,11 +123,7 @@ test('my logo with a rim, a glow and a shadow, turning, looped: 30 actions at mo
 
 test('a title whose letters fly in and a ring that is drawn around one: 40 actions at most', async ({ page }) => {
   const hand = new CountedHand(page)
-  await page.goto('/')
-  await hand.press(hand.button('New card').first())
-  await hand.press(hand.button('Empty card'))
-  await hand.press(hand.button('Make the card'))
-  await shown(page)
+  await hand.beginEmpty()
   await hand.press(hand.button('Add a piece'))
   await hand.press(page.getByText('Words in a font'))
   await hand.write(page.getByRole('textbox', { name: 'Wording' }), 'REGATTA')

@@ -165,9 +165,10 @@ function drag(event: PointerEvent) {
 }
 .compact .unit {
   min-width: 14px;
+  padding: 0 3px 0 1px;
 }
 .compact .value input {
-  padding-left: 3px;
+  padding-left: 2px;
 }
 .label {
   overflow: hidden;

@@ -5,7 +5,6 @@ import type { Card } from '#core/card/schema'
 import { cardFrom, contrastOf, LEAST_CONTRAST, wordsOf } from '#core/starting-points/make'
 import type { StartColours, StartingPoint } from '#core/starting-points/definition'
 import { HEX_COLOUR } from '#core/values/colour'
-import { BACKDROPS } from '~/composables/backdrops'
 import StagePicture from '~/components/bench/stage/StagePicture.vue'
 import { useThumbnail } from '~/composables/thumbnail'
 import type { FrameChoice } from './frame-sizes'
@@ -15,8 +14,8 @@ import { rateOf } from './frame-sizes'
 const props = defineProps<{ start: StartingPoint; frame: FrameChoice }>()
 const emit = defineEmits<{ back: []; create: [card: Card] }>()
 
-/** As over footage. */
-const GROUND = BACKDROPS.find(({ id }) => id === 'dusk')!.css
+/** Neither dark nor bright, so that every design is seen. */
+const GROUND = 'radial-gradient(90% 80% at 50% 40%, #9aa3a8, #66707a)'
 const WIDE = 620
 const TALL = 470
 const plain = () => cardFrom(props.start, props.start.label, { ...props.frame, rate: rateOf(props.frame) })

@@ -5,7 +5,6 @@ import { cardFrom } from '#core/starting-points/make'
 import type { StartingPoint } from '#core/starting-points/definition'
 import { START_KINDS } from '#core/starting-points/definition'
 import StagePicture from '~/components/bench/stage/StagePicture.vue'
-import { BACKDROPS } from '~/composables/backdrops'
 import { useThumbnail } from '~/composables/thumbnail'
 import type { FrameChoice } from './frame-sizes'
 import { rateOf } from './frame-sizes'
@@ -13,8 +12,8 @@ import { rateOf } from './frame-sizes'
 const props = defineProps<{ start: StartingPoint; frame: FrameChoice }>()
 defineEmits<{ pick: [] }>()
 
-/** As over footage. */
-const GROUND = BACKDROPS.find(({ id }) => id === 'dusk')!.css
+/** Neither dark nor bright, so that every design is seen. */
+const GROUND = 'radial-gradient(90% 80% at 50% 40%, #9aa3a8, #66707a)'
 const tile = useTemplateRef<HTMLElement>('tile')
 const { width: wide } = useElementSize(useTemplateRef<HTMLElement>('room'))
 const seen = useElementVisibility(tile, { rootMargin: '200px', once: true })

@@ -1,6 +1,6 @@
 import { defineStart } from '../definition'
 import { EASE, keys, stays, sweeps } from '../moves'
-import { bevel, box, dressed, fill, fits, glow, group, ramp, range, shadow, type } from '../parts'
+import { bevel, box, dressed, fill, fits, glow, group, ramp, range, shadow, type, NAME_AND_ROLE } from '../parts'
 
 const HOLD = [1.5, 6.7] as const
 
@@ -13,10 +13,7 @@ export const glossPill = defineStart({
   tells: 'A glossy pill that swells up, with a light that passes over it once.',
   lasts: 8,
   hold: HOLD,
-  words: [
-    { id: 'name', label: 'Name', at: ['name/wording'] },
-    { id: 'role', label: 'Role', at: ['role/wording'] },
-  ],
+  words: NAME_AND_ROLE,
   colours: [
     { id: 'pill', label: 'Pill', at: ['pill/pill-fill/paint/colour'] },
     { id: 'words', label: 'Words', at: ['name/name-fill/paint/colour', 'role/role-fill/paint/colour'] },

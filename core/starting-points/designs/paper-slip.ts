@@ -1,6 +1,6 @@
 import { defineStart } from '../definition'
 import { EASE, fades, stays } from '../moves'
-import { box, dressed, fill, fits, group, type } from '../parts'
+import { box, dressed, fill, fits, group, type, NAME_AND_ROLE } from '../parts'
 
 const HOLD = [1.5, 6.8] as const
 
@@ -13,10 +13,7 @@ export const paperSlip = defineStart({
   tells: 'A torn slip under a strip of tape, for stories told by hand.',
   lasts: 8,
   hold: HOLD,
-  words: [
-    { id: 'name', label: 'Name', at: ['name/wording'] },
-    { id: 'role', label: 'Role', at: ['role/wording'] },
-  ],
+  words: NAME_AND_ROLE,
   colours: [
     { id: 'paper', label: 'Paper', at: ['paper/paper-fill/paint/colour'] },
     { id: 'words', label: 'Words', at: ['name/name-fill/paint/colour', 'role/role-fill/paint/colour'] },

@@ -1,6 +1,6 @@
 import { defineStart } from '../definition'
 import { EASE, fades, stays } from '../moves'
-import { box, dressed, fill, fits, group, shadow, type } from '../parts'
+import { box, dressed, fill, fits, group, shadow, type, NAME_AND_ROLE } from '../parts'
 
 const HOLD = [1.6, 6.7] as const
 
@@ -13,10 +13,7 @@ export const quietStrip = defineStart({
   tells: 'A calm lower third for talks and reports; the strip grows with the name.',
   lasts: 8,
   hold: HOLD,
-  words: [
-    { id: 'name', label: 'Name', at: ['name/wording'] },
-    { id: 'role', label: 'Role', at: ['role/wording'] },
-  ],
+  words: NAME_AND_ROLE,
   colours: [
     { id: 'strip', label: 'Strip', at: ['strip/strip-fill/paint/colour'] },
     { id: 'words', label: 'Name', at: ['name/name-fill/paint/colour'] },

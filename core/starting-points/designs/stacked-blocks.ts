@@ -1,6 +1,6 @@
 import { defineStart } from '../definition'
 import { EASE, stays, sweeps, fades } from '../moves'
-import { box, dressed, fill, fits, group, range, type } from '../parts'
+import { box, dressed, fill, fits, group, range, type, NAME_AND_ROLE } from '../parts'
 
 const HOLD = [1.5, 6.7] as const
 
@@ -14,10 +14,7 @@ export const stackedBlocks = defineStart({
   lasts: 8,
   hold: HOLD,
   shutter: true,
-  words: [
-    { id: 'name', label: 'Name', at: ['name/wording'] },
-    { id: 'role', label: 'Role', at: ['role/wording'] },
-  ],
+  words: NAME_AND_ROLE,
   colours: [
     { id: 'block', label: 'Upper block', at: ['name-block/name-block-fill/paint/colour'] },
     { id: 'words', label: 'Name', at: ['name/name-fill/paint/colour'] },
