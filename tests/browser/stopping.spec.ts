@@ -1,15 +1,20 @@
 import type { ChildProcess } from 'node:child_process'
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
-import { mkdtempSync, rmSync } from 'node:fs'
-import { join, resolve } from 'node:path'
+import type { IncomingMessage } from 'node:http'
+import { request } from 'node:http'
+import { text } from 'node:stream/consumers'
+import { mkdirSync, rmSync } from 'node:fs'
+import { resolve } from 'node:path'
 import { movingCard } from '../support/moving-card'
 import { freePort } from '../../scripts/cluster.mjs'
 import { expect, test } from './bench-page'
 
 // `npm start` as it is run for real: SIGTERM while a save and a render are under way.
 
-const folder = mkdtempSync(join(resolve('.wax'), 'stopping-'))
+// PostgreSQL's own user must be able to go in: no folder for one alone.
+const folder = resolve(`.wax/stopping-${process.pid}`)
+test.beforeAll(() => mkdirSync(folder, { recursive: true }))
 test.afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
 interface Listed {
@@ -46,10 +51,18 @@ test('SIGTERM ends what is saved, gives renders back, and the next start goes on
   const { id } = await ask<Listed>('POST', '/renders', { cardId: card.id, options })
   await expect.poll(async () => (await renderNow(id)).framesDone, { timeout: 60_000 }).toBeGreaterThan(3)
   const renamed = { ...document, name: 'Saved while it was stopped' }
-  const saving = ask<Listed>('PUT', `/cards/${card.id}`, { document: renamed, revision: card.revision })
   const ended = once(running!, 'exit')
+  const body = JSON.stringify({ document: renamed, revision: card.revision })
+  // The server has begun with it, and waits for what is to be saved, when it is told to stop.
+  const headers = { 'content-type': 'application/json', expect: '100-continue', connection: 'close' }
+  const saving = request(`${address}/api/cards/${card.id}`, { method: 'PUT', headers })
+  saving.flushHeaders()
+  await once(saving, 'continue')
   running!.kill('SIGTERM')
-  expect((await saving).revision).toBe(2)
+  saving.end(body)
+  const [answer] = (await once(saving, 'response')) as [IncomingMessage]
+  expect(answer.statusCode).toBe(200)
+  expect(JSON.parse(await text(answer))).toMatchObject({ revision: 2 })
   expect((await ended)[0]).toBe(0)
 
   await start()
