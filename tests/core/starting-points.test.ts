@@ -18,6 +18,13 @@ const FRAMES = [
 const engine = engineWithFonts()
 const RATE = { numerator: 25, denominator: 1 }
 
+/** Those that are arranged in another way where the frame is narrow. */
+const REARRANGED = ['next-strip', 'score-line', 'spoken-word', 'poured-title']
+
+/** A proof looks at every frame of the loop: each design in one frame, those that are arranged anew in all; `WAX_PROVE=all` proves all in all. */
+const provedIn = (id: string) =>
+  process.env.WAX_PROVE === 'all' || REARRANGED.includes(id) ? FRAMES : FRAMES.slice(0, 1)
+
 test('there are at least twelve, of every kind, in six characters, each with a name of its own', () => {
   expect(STARTING_POINTS.length).toBeGreaterThanOrEqual(12)
   expect(new Set(STARTING_POINTS.map(({ kind }) => kind))).toEqual(new Set(Object.keys(START_KINDS)))
@@ -64,7 +71,7 @@ describe.each(STARTING_POINTS.map((start) => [start.id, start] as const))('%s', 
     expect(wordsOf(start, cardFrom(start, 'Card', { ...FRAMES[0]!, rate: RATE }, { words }))).toEqual(words)
   })
 
-  test.each(FRAMES.map((frame) => [`${frame.width}×${frame.height}`, frame] as const))(
+  test.each(provedIn(start.id).map((frame) => [`${frame.width}×${frame.height}`, frame] as const))(
     'is proved green at %s',
     async (_, frame) => {
       const card = cardFrom(start, 'Card', { ...frame, rate: RATE })
