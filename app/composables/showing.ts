@@ -4,7 +4,7 @@ import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
 
 /** What the bench tells the window that shows its picture. */
-export type ShowMessage = { card: Card } | { frame: number }
+export type ShowMessage = { card: Card } | { frame: number } | 'begun'
 /** What that window tells the bench. */
 export type ShowAnswer = 'here' | 'gone'
 
@@ -34,6 +34,8 @@ export function useShowing(id: string) {
     () => ribbon.frame,
     (frame) => watched.value && send({ frame }),
   )
+  // A window that was open before answers.
+  send('begun')
   onScopeDispose(() => channel.close())
 
   const open = () => window.open(`/show/${id}`, `wax-show-${id}`, 'popup,width=960,height=540')

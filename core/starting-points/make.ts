@@ -66,9 +66,9 @@ function luminanceOf(hex: string): number {
   return relativeLuminance(red, green, blue)
 }
 
-/** The pairs of words and ground that are hard to read in these colours. */
-export const hardToRead = ({ read }: StartingPoint, colours: StartColours) =>
-  read.flatMap(([words, on]) => {
+/** How well the words of a design are read in these colours, pair by pair. */
+export const contrastsOf = ({ read }: StartingPoint, colours: StartColours) =>
+  read.map(([words, on]) => {
     const ratio = contrastOf(colours[words]!, colours[on]!)
-    return ratio < LEAST_CONTRAST ? [{ words, on, ratio }] : []
+    return { words, on, ratio, low: ratio < LEAST_CONTRAST }
   })

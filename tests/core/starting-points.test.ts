@@ -3,7 +3,7 @@ import { allPieces, fontsNamed } from '#core/card/tree'
 import { proofOf } from '#core/judge/proof/proof'
 import { fillCard } from '#core/rosters/fill'
 import { START_KINDS } from '#core/starting-points/definition'
-import { cardFrom, contrastOf, hardToRead, wordsOf } from '#core/starting-points/make'
+import { cardFrom, contrastOf, contrastsOf, wordsOf } from '#core/starting-points/make'
 import { shapeOf } from '#core/starting-points/room'
 import { STARTING_POINTS } from '#core/starting-points/table'
 import { isShipped } from '#core/type/families'
@@ -59,7 +59,7 @@ describe.each(STARTING_POINTS.map((start) => [start.id, start] as const))('%s', 
 
   test('every palette is read, and filling its colours is the same as drawing with them', () => {
     for (const { colours } of start.palettes) {
-      expect(hardToRead(start, colours)).toEqual([])
+      expect(contrastsOf(start, colours).filter(({ low }) => low)).toEqual([])
       const drawn = cardFrom(start, 'Card', { ...FRAMES[0]!, rate: RATE }, { colours })
       const cells = Object.fromEntries(Object.entries(colours).map(([id, colour]) => [`${id}-colour`, colour]))
       expect(fillCard(wide, cells)).toMatchObject({ faults: [], card: { pieces: drawn.pieces } })

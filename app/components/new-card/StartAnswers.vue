@@ -2,7 +2,7 @@
 import { usePreferredReducedMotion } from '@vueuse/core'
 import { computed, reactive, ref, watch } from 'vue'
 import type { Card } from '#core/card/schema'
-import { cardFrom, contrastOf, LEAST_CONTRAST, wordsOf } from '#core/starting-points/make'
+import { cardFrom, contrastsOf, LEAST_CONTRAST, wordsOf } from '#core/starting-points/make'
 import type { StartColours, StartingPoint } from '#core/starting-points/definition'
 import { HEX_COLOUR } from '#core/values/colour'
 import StagePicture from '~/components/bench/stage/StagePicture.vue'
@@ -64,11 +64,10 @@ watch(card, () => {
 const isPalette = (one: StartColours) => Object.entries(one).every(([id, colour]) => colours.value[id] === colour)
 const labels = computed(() => new Map(props.start.colours.map(({ id, label }) => [id, label])))
 const contrasts = computed(() =>
-  props.start.read.map(([word, on]) => {
-    const ratio = contrastOf(colours.value[word]!, colours.value[on]!)
-    const pair = `${labels.value.get(word)} on ${labels.value.get(on)!.toLowerCase()}`
-    return { key: `${word} ${on}`, pair, ratio, low: ratio < LEAST_CONTRAST }
-  }),
+  contrastsOf(props.start, colours.value).map(({ words: word, on, ...found }) => ({
+    ...{ key: `${word} ${on}`, pair: `${labels.value.get(word)} on ${labels.value.get(on)!.toLowerCase()}` },
+    ...found,
+  })),
 )
 
 function setColour(id: string, event: Event) {

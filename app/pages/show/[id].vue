@@ -38,7 +38,8 @@ const ground = computed(() => BACKDROPS.find((one) => one.id === backdrop.value)
 ribbon.reset()
 const channel = channelOf(id)
 channel.onmessage = ({ data }: MessageEvent<ShowMessage>) => {
-  if ('card' in data) card.value = data.card
+  if (data === 'begun') channel.postMessage('here')
+  else if ('card' in data) card.value = data.card
   else if (card.value) ribbon.go(data.frame, card.value.length)
 }
 onMounted(async () => {
