@@ -15,7 +15,7 @@ test.each(MOTOR_STARTS.map((start) => [start.label, start] as const))(
     const moved = addMotorStart(card, ['box'], start, 0)
     expect(readCard(JSON.parse(JSON.stringify(moved))).faults).toBeNull()
     const first = pixels(moved, 0)
-    expect([13, 30, 55].some((frame) => !pixels(moved, frame).equals(first))).toBe(true)
+    expect([5, 13, 22, 30, 42, 55, 70, 85].some((frame) => !pixels(moved, frame).equals(first))).toBe(true)
     expect(seamReport(moved).filter(({ verdict }) => verdict === 'jump')).toEqual([])
     // Once more puts it behind the first one, and every piece has its own.
     const twice = addMotorStart(moved, ['box'], start, 0)
