@@ -6,6 +6,7 @@ const NEEDS = {
   postgresql: () => newestPostgres() !== null,
   ffmpeg: () => existsSync('/usr/bin/ffmpeg'),
   chromium: () => existsSync('/usr/bin/chromium'),
+  'firefox-esr': () => existsSync('/usr/bin/firefox-esr'),
   mediainfo: () => existsSync('/usr/bin/mediainfo'),
   'unicode-data': () => existsSync('/usr/share/unicode/BidiCharacterTest.txt'),
 }
