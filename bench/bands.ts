@@ -21,7 +21,7 @@ export async function bandRows(): Promise<Row[]> {
   const rows: Row[] = []
   for (const file of CARDS) {
     const card = expectCard(JSON.parse(readFileSync(`demo/cards/${file}.card.json`, 'utf8')))
-    const fonts = await fontsOf(card, [shippedFonts])
+    const fonts = await fontsOf([card], [shippedFonts])
     const one = dragger(card, fonts, 1)
     const two = dragger(card, fonts, 2)
     // In turn: the machine's speed changes.

@@ -16,7 +16,7 @@ export async function frameRows(): Promise<Row[]> {
   const rows: Row[] = []
   for (const file of readdirSync('demo/cards').sort()) {
     const card = expectCard(JSON.parse(readFileSync(`demo/cards/${file}`, 'utf8')))
-    const fonts = await fontsOf(card, [shippedFonts])
+    const fonts = await fontsOf([card], [shippedFonts])
     const { width, height } = card.frame
     const name = `${card.name}, ${width}×${height}`
     rows.push({ name: `${name}, a frame on one core`, ours_ms: singleFrame(card, fonts), ...ALONE })

@@ -33,7 +33,7 @@ export async function pressRows(): Promise<Row[]> {
   mkdirSync(FOLDER, { recursive: true })
   try {
     const card = expectCard(JSON.parse(readFileSync('demo/cards/01-opening.card.json', 'utf8')))
-    const fonts = await fontsOf(card, [shippedFonts])
+    const fonts = await fontsOf([card], [shippedFonts])
     const rows: Row[] = []
     for (const format of FORMATS) rows.push(...(await together(card, fonts, format)))
     return [...rows, ...(await workers(card))]

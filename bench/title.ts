@@ -51,7 +51,7 @@ function peers(ours_ms: number): Row[] {
 
 /** The reference title: first frames, frames of which only the colours move, other frame sizes, and memory. */
 export async function titleRows(): Promise<Row[]> {
-  const fonts = await fontsOf(referenceTitle('A'), [shippedFonts])
+  const fonts = await fontsOf([referenceTitle('A')], [shippedFonts])
   const moved = (k: number, wording: string, scale = 1) => {
     const card = referenceTitle(wording, k, scale)
     // Another place to a fraction of a pixel: no plane is the same as before.

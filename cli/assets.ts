@@ -28,7 +28,7 @@ export async function allFonts(
     const font = await readOwnFont(await bytesOf(file, 'font'), basename(file))
     own.set(font.id, font.sfnt)
   }
-  return fontsOf(card, [async (id) => own.get(id) ?? null, shippedFonts])
+  return fontsOf([card], [async (id) => own.get(id) ?? null, shippedFonts])
 }
 
 /** The pictures of a card: those that came with it, and those of the files named on the command line. */

@@ -11,7 +11,7 @@ export const FILE_OPTIONS = {
   sequence: { type: 'string', multiple: true, default: [] as string[] },
 } as const
 
-interface NamedFiles {
+export interface NamedFiles {
   font: readonly string[]
   picture: readonly string[]
   sequence: readonly string[]

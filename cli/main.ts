@@ -21,7 +21,7 @@ ${flagUsage()}
   wax roster CARD ROWS --look [--json]
   wax verify FILE… --against SIDECAR|CARD [--json] [options of render, with a CARD]
   wax check CARD
-  wax proof CARD [--json] [--backdrop FILE]… [--font FILE]… [--picture FILE]… [--sequence PATH]…
+  wax proof CARD [--json] [--roster ROWS] [--backdrop FILE]… [--font FILE]… [--picture FILE]… [--sequence PATH]…
   wax evaluate CARD --frame N
   wax section CARD --piece ID --frame N
   wax kinds [--json]

@@ -3,8 +3,8 @@ import { onScopeDispose, ref, shallowRef } from 'vue'
 import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import type { Flashes } from '#core/judge/measures/flashes'
-import type { Ground } from '#core/judge/proof/grounds'
 import type { ProofLine } from '#core/judge/proof/definition'
+import type { HeldAgainst } from '#core/judge/proof/look'
 import { faultOf } from '~/composables/api'
 import type { ProofFace } from '~/workers/proof.worker'
 
@@ -25,8 +25,7 @@ export function useProof() {
     share.value = null
   }
 
-  /** `grounds`: what the card is for, beside the plain grounds. */
-  async function prove(card: Card, grounds: readonly Ground[]) {
+  async function prove(card: Card, against: HeldAgainst) {
     stop()
     const own = new Worker(new URL('../workers/proof.worker.ts', import.meta.url), { type: 'module' })
     worker = own
@@ -40,9 +39,10 @@ export function useProof() {
       const told = Comlink.proxy((now: number) => {
         if (worker === own) share.value = now
       })
-      const plain = JSON.parse(JSON.stringify(card)) as Card
+      const plain = <T>(value: T) => JSON.parse(JSON.stringify(value)) as T
+      const { own: grounds = [], rows = [] } = against
       face = Comlink.wrap<ProofFace>(own)
-      const proof = await Promise.race([face.prove(plain, grounds, told), broken])
+      const proof = await Promise.race([face.prove(plain(card), { own: grounds, rows: plain(rows) }, told), broken])
       if (worker !== own) return
       lines.value = proof.lines
       flashes.value = proof.flashes

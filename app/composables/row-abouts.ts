@@ -1,21 +1,30 @@
 import type { Ref } from 'vue'
 import { computed } from 'vue'
 import type { Card } from '#core/card/schema'
-import { columnOf } from '#core/rosters/rows'
-import { RowCards } from '#core/rosters/rows'
 import { programmeOf } from '#core/rosters/programme'
 import type { Roster } from '#core/rosters/roster'
+import type { RowCard } from '#core/rosters/rows'
+import { columnOf, RowCards } from '#core/rosters/rows'
 import type { RowAbout } from '~/components/rosters/row-about'
-import { knownPicture, usePictures } from '~/stores/pictures'
+import { broughtIn, usePictures } from '~/stores/pictures'
 import { useRowLooks } from './row-looks'
 
-/** All that is known of the rows of a roster, filled into a card. */
-export function useRowAbouts(card: Ref<Card | null>, roster: Ref<Roster | null>, first: Ref<string | null>) {
+type Said = Exclude<ReturnType<RowAbout['saidAt']>, null>
+
+/**
+ * All that is known of the rows of a roster, filled into a card. `first`: rows that are looked at before all others. There may be
+ * thousands: a row is made anew only when it changed, and what the engine found in one touches no other.
+ */
+export function useRowAbouts(
+  card: Ref<Card | null>,
+  roster: Ref<Roster | null>,
+  first: Readonly<Ref<readonly string[]>>,
+) {
   const pictures = usePictures()
-  const cards = computed(() =>
-    card.value && roster.value
-      ? new RowCards(card.value, roster.value, { picture: (name) => knownPicture(pictures.list, name) })
-      : null,
+  // Another one where pictures came or went: then cells that name them are read again.
+  const brought = computed(() => broughtIn([...pictures.list]))
+  const cards = computed<RowCards | null>((before) =>
+    card.value && roster.value ? new RowCards(card.value, roster.value, brought.value, before ?? null) : null,
   )
   const rows = computed(() => roster.value?.rows.flatMap((row) => cards.value?.of(row) ?? []) ?? [])
   const programme = computed(() => programmeOf(rows.value.filter(({ row }) => row.on)))
@@ -23,34 +32,24 @@ export function useRowAbouts(card: Ref<Card | null>, roster: Ref<Roster | null>,
   const notes = computed(() => Map.groupBy(programme.value.notes, ({ row }) => row))
   const looks = useRowLooks(card, rows, first)
 
-  const abouts = computed(() => {
-    const matches = cards.value?.matches ?? []
-    return new Map(
-      rows.value.map(({ row, title, card: filled, holds, faults }): [string, RowAbout] => {
-        const own = times.value.get(row.id) ?? []
-        const at = new Map<string, { text: string; bad: boolean }>()
-        for (const fault of faults) {
-          const column = columnOf(matches, fault)
-          if (column) at.set(column, { text: `${fault.message} ${fault.remedy}`, bad: true })
-        }
-        for (const [list, bad] of [
-          [notes.value.get(row.id) ?? [], false],
-          [own, true],
-        ] as const) {
-          for (const { column, message, remedy } of list) at.set(`:${column}`, { text: `${message} ${remedy}`, bad })
-        }
-        return [
-          row.id,
-          {
-            ...{ id: row.id, title, on: row.on, card: filled, holds },
-            faults: [...faults, ...own],
-            flags: looks.flagsOf(row.id),
-            saidAt: (column) => at.get(column) ?? null,
-          },
-        ]
-      }),
-    )
-  })
+  function aboutOf({ row, title, card: filled, holds, faults: cells }: RowCard): RowAbout {
+    const ofTime = times.value.get(row.id) ?? []
+    const faults = [...cells, ...ofTime]
+    const saidAt = (column: string): Said | null => {
+      const notRead = cells.find((fault) => columnOf(cards.value?.matches ?? [], fault) === column)
+      const notPlaced = ofTime.find((fault) => `:${fault.column}` === column)
+      const noted = notes.value.get(row.id)?.find((note) => `:${note.column}` === column)
+      const said = notRead ?? notPlaced ?? noted
+      return said ? { text: `${said.message} ${said.remedy}`, bad: said !== noted } : null
+    }
+    return {
+      ...{ id: row.id, title, on: row.on, card: filled, holds, faults, saidAt },
+      get flags() {
+        return looks.flagsOf(row.id)
+      },
+    }
+  }
+  const abouts = computed(() => new Map(rows.value.map((one): [string, RowAbout] => [one.row.id, aboutOf(one)])))
 
   return { cards, rows, programme, abouts, looks }
 }

@@ -2,7 +2,7 @@ import * as Comlink from 'comlink'
 import type { Ref } from 'vue'
 import { computed, onScopeDispose, shallowReactive, watch } from 'vue'
 import type { Card } from '#core/card/schema'
-import type { RowFlag } from '#core/judge/row/look'
+import type { RowFlag } from '#core/judge/row/definition'
 import type { RowCard } from '#core/rosters/rows'
 import type { RowLookFace } from '~/workers/row-look.worker'
 
@@ -19,7 +19,11 @@ const keyOf = ({ card, holds }: RowCard) => `${JSON.stringify(card.pieces)} ${ho
  * Looks at the rows of a roster in a worker, those that are asked for first before all others. A row that did not change is not looked at
  * again.
  */
-export function useRowLooks(design: Ref<Card | null>, rows: Ref<readonly RowCard[]>, first: Ref<string | null>) {
+export function useRowLooks(
+  design: Ref<Card | null>,
+  rows: Ref<readonly RowCard[]>,
+  first: Readonly<Ref<readonly string[]>>,
+) {
   const looked = shallowReactive(new Map<string, Looked>())
   /** How many of the rows have been looked at. */
   const done = computed(() => rows.value.filter(({ row }) => looked.has(row.id)).length)
@@ -44,8 +48,9 @@ export function useRowLooks(design: Ref<Card | null>, rows: Ref<readonly RowCard
 
   /** The next row that changed since it was looked at; by its key. */
   function next(): { row: RowCard; key: string } | null {
-    const order = [...rows.value.filter(({ row }) => row.id === first.value), ...rows.value]
-    for (const row of order) {
+    const wanted = new Set(first.value)
+    const isWanted = ({ row }: RowCard) => wanted.has(row.id)
+    for (const row of [...rows.value.filter(isWanted), ...rows.value]) {
       const key = keys.get(row) ?? keyOf(row)
       keys.set(row, key)
       if (looked.get(row.row.id)?.card !== key) return { row, key }

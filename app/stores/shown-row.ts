@@ -5,7 +5,7 @@ import type { RowCard } from '#core/rosters/rows'
 import { RowCards } from '#core/rosters/rows'
 import type { Roster } from '#core/rosters/roster'
 import { useBench } from './bench'
-import { knownPicture, usePictures } from './pictures'
+import { broughtIn, usePictures } from './pictures'
 import { useRosters } from './rosters'
 
 /** The row of a roster that the bench shows in place of what the card itself says. The card stays what it is. */
@@ -22,7 +22,7 @@ export const useShownRow = defineStore('shown-row', () => {
   const filled = computed<RowCard | null>(() => {
     const row = rows.value[index.value]
     if (!on.value || !bench.card || !roster.value || !row) return null
-    return new RowCards(bench.card, roster.value, { picture: (name) => knownPicture(pictures.list, name) }).of(row)
+    return new RowCards(bench.card, roster.value, broughtIn(pictures.list)).of(row)
   })
   /** The card as the stage shows it. */
   const shown = computed<Card | null>(() => filled.value?.card ?? bench.card)

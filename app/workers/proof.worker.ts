@@ -2,8 +2,7 @@ import * as Comlink from 'comlink'
 import type { Card } from '#core/card/schema'
 import type { Flashes } from '#core/judge/measures/flashes'
 import type { ProofLine } from '#core/judge/proof/definition'
-import type { Ground } from '#core/judge/proof/grounds'
-import type { Looked, WithEngine } from '#core/judge/proof/look'
+import type { HeldAgainst, Looked, WithEngine } from '#core/judge/proof/look'
 import { loadAssets, pictureOfSequence } from './card-assets'
 
 // Proves a card with an engine of its own: it looks at every frame, which takes a while.
@@ -21,12 +20,12 @@ const core = Promise.all([
 let last: { looked: Looked; withEngine: WithEngine } | null = null
 
 const face = {
-  async prove(card: Card, own: readonly Ground[], onShare: (share: number) => void): Promise<Proved> {
+  async prove(card: Card, against: HeldAgainst, onShare: (share: number) => void): Promise<Proved> {
     const [{ Engine }, { withPictures }, { proofOf }] = await core
     const engine = new Engine()
-    await loadAssets(engine, card)
+    for (const one of [card, ...(against.rows ?? []).map((row) => row.card)]) await loadAssets(engine, one)
     const withEngine: WithEngine = (work) => withPictures(engine.sequences, pictureOfSequence, () => work(engine))
-    const { passed, lines, looked } = await proofOf(card, withEngine, { own, onFrame: onShare })
+    const { passed, lines, looked } = await proofOf(card, withEngine, { ...against, onFrame: onShare })
     last = { looked, withEngine }
     return { passed, lines, flashes: looked.flashes }
   },

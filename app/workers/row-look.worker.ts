@@ -1,7 +1,7 @@
 import * as Comlink from 'comlink'
 import type { Card } from '#core/card/schema'
 import type { Engine } from '#core/frame/engine'
-import type { RowFlag } from '#core/judge/row/look'
+import type { RowFlag } from '#core/judge/row/definition'
 import type { Room } from '#core/judge/row/rooms'
 import type { WithEngine } from '#core/judge/proof/look'
 import { loadAssets, pictureOfSequence } from './card-assets'

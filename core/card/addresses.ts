@@ -58,7 +58,26 @@ function placesOf(card: Card): ParameterPlace[] {
   ]
 }
 
-export function listPieceParameters(piece: Piece): ParameterPlace[] {
+const listedOfPieces = new WeakMap<Piece, readonly ParameterPlace[]>()
+
+/** Those of one piece. Made once for a piece, which never changes: an edit makes new ones of those alone that it changes. */
+export function listPieceParameters(piece: Piece): readonly ParameterPlace[] {
+  let places = listedOfPieces.get(piece)
+  if (!places) {
+    places = placesOfPiece(piece)
+    listedOfPieces.set(piece, places)
+  }
+  return places
+}
+
+/** The parameter at an address; undefined where there is none. Looks at its piece alone, if it is there. */
+export function parameterAt(card: Card, address: string): ParameterPlace | undefined {
+  const piece = allPieces(card.pieces).find(({ id }) => address.startsWith(`${id}/`))
+  const isIt = (place: ParameterPlace) => place.address === address
+  return (piece && listPieceParameters(piece).find(isIt)) ?? listParameters(card).find(isIt)
+}
+
+function placesOfPiece(piece: Piece): ParameterPlace[] {
   const values = valuesOf(piece)
   return [
     ...ofTable(PLACE_PARAMETERS, values, piece.id, `${piece.name} ·`, piece.id, null),

@@ -1,6 +1,6 @@
 import { hashed } from '../values/ring-noise'
 import type { Frames } from '../units'
-import { listParameters } from '../card/addresses'
+import { listParameters, parameterAt } from '../card/addresses'
 import type { Moving, StoredValue } from '../values/moving'
 import { isMoving } from '../values/moving'
 import type { Card, Piece } from '../card/schema'
@@ -65,8 +65,7 @@ export function stagger(card: Card, how: Stagger): Card {
   )
 }
 
-const storedOf = (card: Card, address: string): StoredValue =>
-  listParameters(card).find((place) => place.address === address)?.value
+const storedOf = (card: Card, address: string): StoredValue => parameterAt(card, address)?.value
 
 /**
  * How far a piece stands from the first one. A motion that was staggered before is known by its values, which lie the

@@ -1,7 +1,7 @@
 import type { Key, Moving, StoredValue } from '../values/moving'
 import { isMoving } from '../values/moving'
 import type { Card } from '../card/schema'
-import { listParameters } from '../card/addresses'
+import { parameterAt } from '../card/addresses'
 import { frameIn, momentIn, pieceAt } from '../time/clock'
 import { currentValue } from '../time/evaluate'
 import { isBent, splitBend } from '../values/bend'
@@ -130,7 +130,7 @@ const rounded = (value: number) => Math.round(value * 1e6) / 1e6
 
 /** The value of a parameter at a moment, as a key would hold it: a number without its unit, a hex colour, a text. */
 function plainValue(card: Card, address: string, at: Moment): KeyValue {
-  const place = listParameters(card).find((parameter) => parameter.address === address)
+  const place = parameterAt(card, address)
   if (!place) throw new Error(`${address} is no parameter that moves`)
   const value = currentValue(place.parameter, place.value, at)
   return (

@@ -1,4 +1,4 @@
-import { ROW_CHECKS } from '../judge/row/look'
+import { ROW_CHECKS } from '../judge/row/definition'
 import { DELIMITERS } from './table-in'
 import { ENCODINGS } from './encoding'
 import { FIELD_DEFINITIONS } from './kinds/table'

@@ -84,12 +84,49 @@ export function duplicateRows(roster: Roster, ids: ReadonlySet<string>): Roster 
   return { ...roster, rows: rows.slice(0, MOST_ROWS) }
 }
 
-/** Moves a row; `to` counts after it was taken out. */
-export function moveRow(roster: Roster, id: string, to: number): Roster {
+/** Moves a row to before another one; to the end for null. */
+export function moveRow(roster: Roster, id: string, before: string | null): Roster {
   const row = roster.rows.find((one) => one.id === id)
-  if (!row) return roster
+  if (!row || before === id) return roster
   const rest = roster.rows.filter((one) => one.id !== id)
-  return { ...roster, rows: [...rest.slice(0, to), row, ...rest.slice(to)] }
+  const to = rest.findIndex((one) => one.id === before)
+  const at = to < 0 ? rest.length : to
+  return { ...roster, rows: [...rest.slice(0, at), row, ...rest.slice(at)] }
+}
+
+/** Words in the order of the alphabet, numbers within them by their size: “Lane 9” before “Lane 10”. */
+const WORDS = new Intl.Collator('en', { numeric: true, sensitivity: 'base' })
+
+/** Puts the rows in the order of a column, whatever it is; those that say nothing there stand last. Equal ones keep their order. */
+export function sortRows(roster: Roster, column: string, way: 'rising' | 'falling'): Roster {
+  const sign = way === 'rising' ? 1 : -1
+  const keyed = roster.rows.map((row) => ({ row, text: cellOf(row, column).trim() }))
+  const isLast = ({ text }: { text: string }) => Number(text === '')
+  keyed.sort((a, b) => isLast(a) - isLast(b) || sign * WORDS.compare(a.text, b.text))
+  const rows = keyed.map(({ row }) => row)
+  return rows.every((row, i) => row === roster.rows[i]) ? roster : { ...roster, rows }
+}
+
+/** Rows of another roster behind those that are there: columns go by their headings, new ones are added. */
+export function appendRoster(roster: Roster, other: Roster): Roster {
+  let next = roster
+  const to = new Map<string, string>()
+  for (const column of other.columns) {
+    const known = next.columns.find(({ name }) => headingOf(name) === headingOf(column.name))
+    if (known) to.set(column.id, known.id)
+    else {
+      const added = addColumn(next, column.name)
+      next = added.roster
+      to.set(column.id, added.id)
+    }
+  }
+  const added = addRows(next, other.rows.length)
+  const rows = other.rows.slice(0, added.ids.length).map((row, i) => ({
+    ...row,
+    id: added.ids[i]!,
+    cells: Object.fromEntries(Object.entries(row.cells).map(([column, text]) => [to.get(column)!, text])),
+  }))
+  return { ...added.roster, rows: [...next.rows, ...rows] }
 }
 
 /** The heading, told apart from those that are there. */
@@ -147,21 +184,29 @@ export function moveColumn(roster: Roster, id: string, to: number): Roster {
   return { ...roster, columns: [...rest.slice(0, to), column, ...rest.slice(to)] }
 }
 
+/** The rows and columns that a grid shows, by their ids in its order. */
+export interface ShownGrid {
+  rows: readonly string[]
+  columns: readonly string[]
+}
+
 /**
- * Lays a block of texts, as a spreadsheet copies it, from a cell on; rows and columns that it goes beyond are added. `columns` are those
- * that the grid shows, in its order.
+ * Lays a block of texts, as a spreadsheet copies it, from a cell on; rows and columns that it goes beyond are added. Rows that the grid
+ * does not show are passed over.
  */
 export function pasteBlock(
   roster: Roster,
   block: readonly (readonly string[])[],
   from: { row: string | null; column: string },
-  columns: readonly string[],
+  { rows, columns }: ShownGrid,
 ): Roster {
-  const start = from.row === null ? roster.rows.length : roster.rows.findIndex(({ id }) => id === from.row)
+  const start = from.row === null ? rows.length : rows.indexOf(from.row)
   const first = columns.indexOf(from.column)
   if (start < 0 || first < 0) return roster
   const width = Math.max(0, ...block.map((cells) => cells.length))
-  let next = addRows(roster, start + block.length - roster.rows.length).roster
+  const longer = addRows(roster, start + block.length - rows.length)
+  const shown = [...rows, ...longer.ids]
+  let next = longer.roster
   const all = [...columns]
   while (all.length < first + width && next.columns.length < MOST_COLUMNS) {
     const added = addColumn(next, 'Column')
@@ -170,8 +215,8 @@ export function pasteBlock(
   }
   const changes = block.flatMap((cells, y) =>
     cells.flatMap((text, x): CellChange[] => {
-      const [row, column] = [next.rows[start + y], all[first + x]]
-      return row && column ? [{ row: row.id, column, text }] : []
+      const [row, column] = [shown[start + y], all[first + x]]
+      return row !== undefined && column ? [{ row, column, text }] : []
     }),
   )
   return setCells(next, changes)

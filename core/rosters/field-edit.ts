@@ -1,11 +1,12 @@
 import type { CardField, FieldVariant } from '../card/fields'
 import { headingOf, HOLD_ADDRESS, MOST_FIELDS } from '../card/fields'
 import { firstFree } from '../card/create'
+import { parameterAt } from '../card/addresses'
 import type { Card } from '../card/schema'
 import { pressedWith, updatePressed } from '../seals/press'
 import type { Seal } from '../seals/schema'
 import type { FieldKindDefinition } from './kinds/definition'
-import { parameterAt, pieceOf } from './kinds/definition'
+import { movesByKeys, pieceOf } from './kinds/definition'
 import { FIELD_DEFINITIONS, fieldKind } from './kinds/table'
 
 // Edits of a card's fields.
@@ -41,10 +42,10 @@ function plainLabel(card: Card, address: string): string {
   return `${name} ${parameterAt(card, address)?.parameter.label.toLowerCase() ?? 'value'}`
 }
 
-/** Makes a value a field; the card as it is where rows cannot fill it, or where it is one. `variants` are those of the seal that it is about. */
+/** Makes a value a field; the card as it is where rows cannot fill it, because it moves by keys too, or where it is one. `variants` are those of the seal that it is about. */
 export function makeField(card: Card, address: string, variants: readonly FieldVariant[] = []): Card {
   const kind = kindFor(card, address)
-  if (!kind || fieldAt(card, address) || card.fields.length >= MOST_FIELDS) return card
+  if (!kind || movesByKeys(card, address) || fieldAt(card, address) || card.fields.length >= MOST_FIELDS) return card
   const id = firstFree(new Set(card.fields.map((field) => field.id)), 'field')
   const made: CardField = {
     ...{ id, label: freeLabel(card, address), kind: kind.kind, at: [address] },
@@ -56,7 +57,8 @@ export function makeField(card: Card, address: string, variants: readonly FieldV
 /** Lets a field fill one more value of its kind. */
 export function addPlace(card: Card, id: string, address: string): Card {
   const field = card.fields.find((one) => one.id === id)
-  if (!field || fieldAt(card, address) || kindFor(card, address)?.kind !== field.kind) return card
+  if (!field || movesByKeys(card, address) || fieldAt(card, address) || kindFor(card, address)?.kind !== field.kind)
+    return card
   return withField(card, id, { at: [...field.at, address] })
 }
 

@@ -2,7 +2,7 @@ import type { CardField } from '../card/fields'
 import type { Card } from '../card/schema'
 import type { Fault } from '../errors'
 import { WaxError } from '../errors'
-import type { Brought, Filled } from './kinds/definition'
+import type { Brought, Filled, KnownPicture } from './kinds/definition'
 import { expectThere } from './kinds/definition'
 import { fieldKind } from './kinds/table'
 
@@ -22,6 +22,11 @@ export interface RowFilled extends Filled {
 
 /** Pictures that are there by their file names or ids; none. */
 export const NOTHING_BROUGHT: Brought = { picture: () => null }
+
+/** Pictures by their names, as they are written or in small letters. */
+export const broughtBy = (pictures: Readonly<Record<string, KnownPicture>>): Brought => ({
+  picture: (name) => pictures[name] ?? pictures[name.toLowerCase()] ?? null,
+})
 
 /** The card with its fields filled, cell by cell: what cannot be filled is told, all else is. */
 export function fillCard(card: Card, cells: FieldCells, brought: Brought = NOTHING_BROUGHT): RowFilled {

@@ -14,23 +14,32 @@ export interface RowCard extends RowFilled {
   title: string
 }
 
-/** Rows as cards, as they are asked for. */
+/** Rows as cards, each made when it is asked for and kept as long as neither it nor what it fills changes. */
 export class RowCards {
   readonly matches: readonly Match[]
   private readonly numbers: ReadonlyMap<string, number>
+  private readonly made: WeakMap<RosterRow, RowCard>
 
+  /** `before`: of the roster before it was edited. Rows that are still the same ones are taken over from it. */
   constructor(
     readonly card: Card,
     readonly roster: Roster,
     private readonly brought: Brought,
+    before: RowCards | null = null,
   ) {
-    this.matches = matchFields(card, roster)
+    const sameFields = before?.card === card && before.brought === brought && before.roster.columns === roster.columns
+    this.matches = sameFields ? before.matches : matchFields(card, roster)
+    this.made = sameFields ? before.made : new WeakMap()
     this.numbers = new Map(roster.rows.map(({ id }, i) => [id, i + 1]))
   }
 
   of(row: RosterRow): RowCard {
     const title = rowTitle(this.roster, row) || `row ${this.numbers.get(row.id) ?? ''}`.trim()
-    return { row, title, ...fillCard(this.card, cellsFor(this.matches, row), this.brought) }
+    const known = this.made.get(row)
+    if (known?.title === title) return known
+    const one = { row, title, ...fillCard(this.card, cellsFor(this.matches, row), this.brought) }
+    this.made.set(row, one)
+    return one
   }
 }
 

@@ -21,14 +21,18 @@ export interface EvaluatedParameter {
 }
 
 /** Every parameter of the card at one frame; frames beyond the loop come round again. */
-export function evaluateCard(card: Card, frame: Frames): EvaluatedParameter[] {
+export function evaluateCard(
+  card: Card,
+  frame: Frames,
+  places: readonly ParameterPlace[] = listParameters(card),
+): EvaluatedParameter[] {
   const moments = new Map<string | null, Moment>()
   const momentFor = (piece: string | null) => {
     const at = moments.get(piece) ?? momentIn(card, piece, frame)
     moments.set(piece, at)
     return at
   }
-  return listParameters(card).map((place) => stillOf(place) ?? evaluated(place, momentFor(place.piece)))
+  return places.map((place) => stillOf(place) ?? evaluated(place, momentFor(place.piece)))
 }
 
 const evaluated = ({ address, label, parameter, value }: ParameterPlace, at: Moment): EvaluatedParameter => ({

@@ -1,3 +1,4 @@
+import { listParameters } from '../card/addresses'
 import type { Card, Piece } from '../card/schema'
 import { allPieces } from '../card/tree'
 import type { Frames } from '../units'
@@ -27,7 +28,9 @@ function findStill(card: Card): boolean {
   const zones = zonesOf(card)
   if (!zones) return true
   if (allPieces(card.pieces).some((piece) => runsByItself(piece) || changesWithin(piece, zones))) return false
-  const valuesAt = (frame: Frames) => JSON.stringify(evaluateCard(card, frame).map(({ value }) => value))
+  const moving = listParameters(card).filter(({ value }) => isMoving(value))
+  if (moving.length === 0) return true
+  const valuesAt = (frame: Frames) => JSON.stringify(evaluateCard(card, frame, moving).map(({ value }) => value))
   const first = valuesAt(zones.hold)
   for (let frame = zones.hold + 1; frame < zones.out; frame++) if (valuesAt(frame) !== first) return false
   return true

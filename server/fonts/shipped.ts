@@ -11,10 +11,13 @@ export type FontSource = (id: string) => Promise<Uint8Array | null>
 export const shippedFonts: FontSource = async (id) =>
   isShipped(id) ? readFile(resolve('public/fonts', `${id}.ttf`)) : null
 
-/** The fonts that a card names, from the first source that has them. Missing ones are left to the engine to name. */
-export async function fontsOf(card: Card, sources: readonly FontSource[]): Promise<Map<string, Uint8Array>> {
+/** The fonts that cards name, from the first source that has them. Missing ones are left to the engine to name. */
+export async function fontsOf(
+  cards: readonly Card[],
+  sources: readonly FontSource[],
+): Promise<Map<string, Uint8Array>> {
   const found = new Map<string, Uint8Array>()
-  for (const id of fontsNamed(card)) {
+  for (const id of new Set(cards.flatMap(fontsNamed))) {
     for (const source of sources) {
       const bytes = await source(id)
       if (bytes) {

@@ -159,6 +159,7 @@ export const proof = z.object({
         z.object({
           ...{ piece: z.string().nullable(), frame: whole.nullable() },
           ...{ message: z.string(), remedy: z.string() },
+          row: z.string().optional().describe('The row of the roster in which it was found'),
         }),
       ),
     }),
@@ -168,6 +169,10 @@ export const proofWish = z.object({
   cardId: z.string().optional().describe('Which card of the shelf'),
   document: card.optional().describe('Or a card as it stands here'),
   backdrop: z.string().optional().describe('A picture that was brought in, by its id: type is to be read over it too'),
+  rosterId: z
+    .string()
+    .optional()
+    .describe('A roster whose rows are proved with the card: whether their words have room'),
 })
 
 export const worker = z.object({

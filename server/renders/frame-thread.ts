@@ -8,7 +8,7 @@ import type { SequenceSource, WantedPicture } from '../../core/frame/fetching'
 import type { PixelForm } from '../../core/kernels/pixel-form'
 import type { Picture } from '../../core/paint/pictures'
 import type { PictureGap } from '../../core/paint/sequences'
-import type { Ground } from '../../core/judge/proof/grounds'
+import type { HeldAgainst } from '../../core/judge/proof/look'
 import type { ProgrammeRun } from '../../core/rosters/run'
 import type { Proved } from './prove'
 
@@ -38,8 +38,7 @@ export interface Wish {
 /** What is wanted instead of a frame: the proof of the card. */
 export interface ProofWish {
   at: number
-  /** What it is held against beside the plain grounds. */
-  prove: readonly Ground[]
+  prove: HeldAgainst
 }
 
 /** What a thread says of a frame. */
@@ -99,9 +98,9 @@ export class FrameThread {
   }
 
   /** Proves the card. */
-  prove(own: readonly Ground[]): Promise<Proved> {
+  prove(against: HeldAgainst): Promise<Proved> {
     if (this.broken) return Promise.reject(this.broken)
-    return this.ask<Proved>({ at: this.asked++, prove: own }, [])
+    return this.ask<Proved>({ at: this.asked++, prove: against }, [])
   }
 
   async end(): Promise<void> {

@@ -1,6 +1,6 @@
 import type { Card } from '../../core/card/schema'
-import type { Ground } from '../../core/judge/proof/grounds'
 import type { ProofLine } from '../../core/judge/proof/definition'
+import type { HeldAgainst } from '../../core/judge/proof/look'
 import { PLAIN_FORM } from '../../core/kernels/pixel-form'
 import { fontsOf, shippedFonts } from '../fonts/shipped'
 import { loadPictures } from '../pictures/pictures-of'
@@ -13,16 +13,17 @@ export interface Proved {
   lines: ProofLine[]
 }
 
-/** The proof sheet of a card, made in a thread; one card at a time. `own`: what it is for, beside the plain grounds. */
-export const proveCard = (card: Card, assets: Assets, own: readonly Ground[] = []): Promise<Proved> =>
+/** The proof sheet of a card, made in a thread; one card at a time. */
+export const proveCard = (card: Card, assets: Assets, against: HeldAgainst = {}): Promise<Proved> =>
   inTurn(async () => {
+    const cards = [card, ...(against.rows ?? []).map((row) => row.card)]
     const thread = new FrameThread({
       ...{ card, form: PLAIN_FORM, sequences: assets.sequence },
-      fonts: await fontsOf(card, [shippedFonts, assets.font]),
-      pictures: await loadPictures([card], assets.picture),
+      fonts: await fontsOf(cards, [shippedFonts, assets.font]),
+      pictures: await loadPictures(cards, assets.picture),
     })
     try {
-      return await thread.prove(own)
+      return await thread.prove(against)
     } finally {
       await thread.end()
     }

@@ -2,6 +2,7 @@ import { parentPort, workerData } from 'node:worker_threads'
 import type { Card } from '../../core/card/schema'
 import { Engine } from '../../core/frame/engine'
 import { fetchAhead, withPictures } from '../../core/frame/fetching'
+import type { WithEngine } from '../../core/judge/proof/look'
 import { proofOf } from '../../core/judge/proof/proof'
 import type { PixelForm } from '../../core/kernels/pixel-form'
 import type { Picture } from '../../core/paint/pictures'
@@ -77,11 +78,10 @@ port.on('message', (message: Wish | ProofWish | SequenceAnswer) => {
   })
 })
 
-async function prove({ at, prove: own }: ProofWish): Promise<void> {
+async function prove({ at, prove: against }: ProofWish): Promise<void> {
   try {
-    const { passed, lines } = await proofOf(card, (work) => withPictures(engine.sequences, ask, () => work(engine)), {
-      own,
-    })
+    const withEngine: WithEngine = (work) => withPictures(engine.sequences, ask, () => work(engine))
+    const { passed, lines } = await proofOf(card, withEngine, against)
     port.postMessage({ at, proved: { passed, lines } } satisfies Answer)
   } catch (error) {
     port.postMessage({ at, fault: faultOf(error) })

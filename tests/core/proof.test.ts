@@ -3,7 +3,13 @@ import type { Card } from '#core/card/schema'
 import type { Verdict } from '#core/judge/proof/definition'
 import type { Ground } from '#core/judge/proof/grounds'
 import { PROOF_CHECKS } from '#core/judge/proof/checks'
+import type { WithEngine } from '#core/judge/proof/look'
 import { proofOf } from '#core/judge/proof/proof'
+import { addColumn, addRows, setCells } from '#core/rosters/edit'
+import { makeField } from '#core/rosters/field-edit'
+import { NOTHING_BROUGHT } from '#core/rosters/fill'
+import { proofRows } from '#core/rosters/proof-rows'
+import { createRoster } from '#core/rosters/roster'
 import { coat, emptyCard, engineWithFonts, solid, withBox, withType } from '../support/engine'
 
 // Each line of the proof sheet on a card that was made to be found out, beside one that is not.
@@ -40,6 +46,44 @@ test('a plain lower third is good in every line', async () => {
   const { passed, lines } = await sheet(plain())
   expect(lines.map(({ check, verdict }) => [check, verdict])).toEqual(PROOF_CHECKS.map(({ id }) => [id, 'good']))
   expect(passed).toBe(true)
+})
+
+test('rows of a roster are proved with their card: each that has no room or no letters is named', async () => {
+  const design = makeField(plain(), 'name/wording')
+  let roster = addRows(addColumn(createRoster('Crews'), 'Name').roster, 4).roster
+  const said = [
+    'Tam Voss',
+    'Bartholomew Featherstone',
+    '三浦',
+    'Nobody sees this one, which is off, in full',
+  ]
+  roster = setCells(roster, [
+    ...said.map((text, i) => ({ row: `row-${i + 1}`, column: 'column-1', text })),
+    { row: 'row-4', column: ':on', text: 'off' },
+  ])
+  const rows = proofRows(design, roster, NOTHING_BROUGHT)
+  const shares: number[] = []
+  const withEngine: WithEngine = (work) => Promise.resolve(work(engine))
+  const { lines, passed } = await proofOf(design, withEngine, { rows, onFrame: (share) => shares.push(share) })
+  const found = (check: string) => lines.find((line) => line.check === check)!
+  expect(passed).toBe(false)
+  expect(found('overflow')).toMatchObject({ verdict: 'bad', said: '1 without room' })
+  expect(found('overflow').findings).toEqual([
+    {
+      ...{ piece: 'name', frame: 0, row: 'row-2', remedy: 'Fit it to the width, or say less.' },
+      message: '“Bartholomew Featherstone”: It reaches beyond its bar.',
+    },
+  ])
+  expect(found('missing').findings.map(({ row, message }) => [row, message])).toEqual([
+    ['row-3', '“三浦”: Its font has no 三 浦'],
+  ])
+  // It tells how far it is, and never goes back.
+  expect([...shares].sort((a, b) => a - b)).toEqual(shares)
+  expect(shares.at(-1)).toBe(1)
+  const short = await proofOf(design, withEngine, { rows: rows.slice(0, 1) })
+  expect(short.lines.find(({ check }) => check === 'overflow')).toMatchObject({
+    ...{ verdict: 'good', said: 'all fits, in 1 row too' },
+  })
 })
 
 test('what is hidden may stand anywhere', async () => {

@@ -7,6 +7,7 @@ import { unzipSync } from 'fflate'
 import sharp from 'sharp'
 import type { Card } from '#core/card/schema'
 import { createPiece } from '#core/card/create'
+import type { ProofLine } from '#core/judge/proof/definition'
 import { makeField } from '#core/rosters/field-edit'
 import { readTable } from '#core/rosters/table-in'
 import { coat, emptyCard, solid, withPiece } from '../support/engine'
@@ -54,6 +55,22 @@ async function crews(): Promise<string> {
   writeFileSync(file, rows.join('\r\n'))
   return file
 }
+
+test('wax proof judges the rows with their card', async () => {
+  const long = join(folder, 'long.csv')
+  writeFileSync(long, 'Type\r\nAda\r\nNell Tidewater of the Long Lantern Quay\r\n')
+  const { status, out } = wax('proof', path, '--roster', long, '--json')
+  const { lines } = JSON.parse(out) as { lines: ProofLine[] }
+  const { findings } = lines.find(({ check }) => check === 'overflow')!
+  expect(status).toBe(1)
+  const inRows = findings.filter(({ row }) => row !== undefined)
+  expect(inRows.map(({ message }) => message)).toEqual([
+    '“Nell Tidewater of the Long Lantern Quay”: It reaches beyond the frame.',
+  ])
+  const gone = wax('proof', path, '--roster', join(folder, 'gone.csv'))
+  expect([gone.status, gone.out]).toEqual([1, ''])
+  expect(gone.error).toMatch(/gone\.csv.*roster file cannot be read/s)
+})
 
 test('a file for each row, with the picture that it names; report and timeline beside them; what is left out is told', async () => {
   const out = join(folder, 'out')

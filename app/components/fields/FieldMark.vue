@@ -11,6 +11,7 @@ import {
   renameField,
   variantsOf,
 } from '#core/rosters/field-edit'
+import { movesByKeys } from '#core/rosters/kinds/definition'
 import { useBench } from '~/stores/bench'
 import { useNotices } from '~/stores/notices'
 import { useSeals } from '~/stores/seals'
@@ -29,6 +30,7 @@ const field = computed(() => (bench.card ? fieldAt(bench.card, props.address) : 
 const others = computed(
   () => bench.card?.fields.filter((one) => one.kind === kind.value?.kind && one.id !== field.value?.id) ?? [],
 )
+const moves = computed(() => bench.card !== null && movesByKeys(bench.card, props.address))
 const suggested = computed(() => (bench.card && kind.value ? freeLabel(bench.card, props.address) : ''))
 
 /** Of the seal that the piece carries. */
@@ -39,12 +41,23 @@ function variants() {
   return found ? variantsOf(found.document) : []
 }
 
+const title = computed(() => {
+  if (field.value && moves.value) return `Field “${field.value.label}”: it moves by its keys, so rows cannot fill it`
+  if (field.value) return `Field “${field.value.label}”: rows of a roster fill it`
+  return moves.value ? 'It moves by its keys, so rows cannot fill it' : 'Make it a field, which rows of a roster fill'
+})
+
 function press() {
   if (field.value) {
     open.value = true
     return
   }
   const label = suggested.value
+  if (moves.value) {
+    const remedy = 'Take its keys away first, all but one.'
+    notices.fault({ message: `“${label}” moves by its keys, so it has no one value that rows could fill.`, remedy })
+    return
+  }
   bench.edit(`Field: ${label}`, (card) => makeField(card, props.address, variants()))
   notices.say(`“${label}” is a field now: rows of a roster fill it.`, { label: 'Undo', run: bench.undo })
 }
@@ -78,9 +91,7 @@ function remove() {
     <button
       :aria-label="field ? `Field ${field.label}` : `Make ${suggested} a field`"
       :aria-pressed="field !== undefined"
-      :title="
-        field ? `Field “${field.label}”: rows of a roster fill it` : 'Make it a field, which rows of a roster fill'
-      "
+      :title="title"
       @click="press"
     >
       <VIcon :icon="field ? mdiTag : mdiTagOutline" size="14" />

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { listParameters } from '#core/card/addresses'
+import { parameterAt } from '#core/card/addresses'
 import { useParameter } from '~/composables/parameter'
 import { useBench } from '~/stores/bench'
 import KeyDot from './KeyDot.vue'
@@ -9,7 +9,7 @@ import KeyDot from './KeyDot.vue'
 const props = defineProps<{ address: string }>()
 
 const bench = useBench()
-const place = computed(() => listParameters(bench.card!).find(({ address }) => address === props.address)!)
+const place = computed(() => parameterAt(bench.card!, props.address)!)
 const { moving, keyHere, key } = useParameter(() => place.value)
 </script>
 

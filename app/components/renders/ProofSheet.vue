@@ -3,10 +3,15 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import type { Card } from '#core/card/schema'
 import { allPieces } from '#core/card/tree'
 import type { ProofFinding, ProofLine, Verdict } from '#core/judge/proof/definition'
+import type { ProofRow } from '#core/judge/proof/look'
+import { proofRows } from '#core/rosters/proof-rows'
 import { zonesOf } from '#core/time/held'
+import { attempt } from '~/composables/attempt'
 import { backdropCss } from '~/composables/backdrops'
 import { ownGround } from '~/composables/own-ground'
 import { useProof } from '~/composables/proof'
+import { broughtIn, usePictures } from '~/stores/pictures'
+import { useRosters } from '~/stores/rosters'
 import { useStage } from '~/stores/stage'
 import { pictureOf } from '~/workers/engine-pool'
 import FlashChart from './FlashChart.vue'
@@ -18,10 +23,14 @@ const props = defineProps<{
   card: Card
   /** By which the engines know the card. */
   engineName: string
+  /** By which the shelf knows it: rosters that fill it can be proved with it. */
+  cardId: string
 }>()
-const emit = defineEmits<{ goTo: [finding: ProofFinding] }>()
+const emit = defineEmits<{ goTo: [finding: ProofFinding, roster: string] }>()
 const open = defineModel<boolean>({ required: true })
 const stage = useStage()
+const rosters = useRosters()
+const pictures = usePictures()
 const { lines, flashes, share, fault, prove, pictureOf: picturedBy, stop } = useProof()
 
 const bitmap = shallowRef<ImageBitmap | null>(null)
@@ -36,6 +45,26 @@ const grounds = computed(() => {
   const own = ['black', 'white', 'grey', 'checker'].includes(stage.backdrop) ? 'dusk' : stage.backdrop
   return ['black', 'grey', 'white', own].map((id) => ({ id, ...backdropCss(id, stage.ownBackdrop) }))
 })
+
+/** A roster of more rows is proved with its card only when it is asked for. */
+const FEW_ROWS = 200
+const rosterId = ref('')
+const fillIt = computed(() => rosters.list.filter(({ cardId }) => cardId === props.cardId))
+
+/** The rosters that fill the card; the first one is proved with it by itself. */
+async function findRosters() {
+  rosterId.value = ''
+  if (props.card.fields.length === 0) return
+  // Without them the card itself is proved.
+  await Promise.all([rosters.load(), pictures.load()]).catch(() => {})
+  rosterId.value = fillIt.value.find(({ rows }) => rows <= FEW_ROWS)?.id ?? ''
+}
+
+async function rowsToProve(now: Card): Promise<ProofRow[]> {
+  if (rosterId.value === '') return []
+  const { document } = await rosters.find(rosterId.value)
+  return proofRows(now, document, broughtIn(pictures.list))
+}
 
 const MARKS: Record<Verdict, string> = { good: 'good', look: 'look at it', bad: 'will not do' }
 
@@ -74,13 +103,13 @@ function unshow() {
 
 function begin(now: Card) {
   unshow()
-  // A picture that cannot be read cannot be looked at against either.
-  void ownGround(stage.backdrop, stage.ownBackdrop)
-    .catch(() => null)
-    .then((own) => {
-      // Closed meanwhile.
-      if (open.value) void prove(now, own ? [own] : [])
-    })
+  void attempt(async () => {
+    // A picture that cannot be read cannot be looked at against either.
+    const own = await ownGround(stage.backdrop, stage.ownBackdrop).catch(() => null)
+    const rows = await rowsToProve(now)
+    // Closed meanwhile.
+    if (open.value) await prove(now, { own: own ? [own] : [], rows })
+  })
   const zones = zonesOf(now)
   const frame = zones ? Math.floor((zones.hold + zones.out) / 2) : Math.floor(now.length / 2)
   const scale = Math.min(1, (WIDTH * window.devicePixelRatio) / now.frame.width)
@@ -92,7 +121,7 @@ function begin(now: Card) {
 watch(
   open,
   (now) => {
-    if (now) begin(props.card)
+    if (now) void findRosters().then(() => begin(props.card))
     else {
       unshow()
       stop()
@@ -108,7 +137,7 @@ const place = ({ piece, frame }: ProofFinding) =>
 
 /** To the frame and the piece where it was found. */
 function goTo(finding: ProofFinding) {
-  emit('goTo', finding)
+  emit('goTo', finding, rosterId.value)
   open.value = false
 }
 
@@ -171,12 +200,21 @@ const hint = ({ source }: ProofLine) => `By: ${source}`
             <p v-for="(finding, i) in line.findings.slice(0, 4)" :key="i">
               <template v-if="place(finding)">{{ place(finding) }}: </template>{{ finding.message }}
               {{ finding.remedy }}
-              <button v-if="place(finding)" type="button" @click="goTo(finding)">Go there</button>
+              <button v-if="place(finding) || finding.row" type="button" @click="goTo(finding)">Go there</button>
             </p>
           </li>
         </ul>
       </div>
       <div class="foot">
+        <label v-if="fillIt.length > 0" class="rows">
+          With the rows of
+          <select v-model="rosterId" class="plain-field" :disabled="share !== null" @change="begin(card)">
+            <option value="">no roster</option>
+            <option v-for="one in fillIt" :key="one.id" :value="one.id">
+              {{ one.name }} · {{ one.rows }} {{ one.rows === 1 ? 'row' : 'rows' }}
+            </option>
+          </select>
+        </label>
         <button type="button" class="plain-button" :disabled="share !== null" @click="begin(card)">Prove again</button>
         <button type="button" class="plain-button" @click="open = false">Close</button>
       </div>
@@ -293,6 +331,13 @@ li p button,
   cursor: pointer;
   background: none;
   border: 0;
+}
+.rows {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  margin-right: auto;
+  color: var(--ink-2);
 }
 .warn {
   margin: 0;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { CellComponent, RangeComponent } from 'tabulator-tables'
+import { useDebounceFn } from '@vueuse/core'
+import type { CellComponent, RangeComponent, RowComponent } from 'tabulator-tables'
 import {
   ClipboardModule,
   EditModule,
@@ -17,18 +18,19 @@ import {
   Tabulator,
 } from 'tabulator-tables'
 import 'tabulator-tables/dist/css/tabulator.min.css'
-import { getCurrentInstance, h, onBeforeUnmount, onMounted, ref, render, useTemplateRef, watch } from 'vue'
+import { h, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { moveColumn, moveRow } from '#core/rosters/edit'
-import type { CellChange } from '#core/rosters/edit'
+import type { CellChange, ShownGrid } from '#core/rosters/edit'
 import type { Match } from '#core/rosters/matching'
 import type { Rect } from '#core/units'
 import type { Roster, RosterColumn, RosterRow } from '#core/rosters/roster'
-import type { GridRow } from './grid-columns'
+import type { ColumnDeed, GridRow } from './grid-columns'
 import { gridColumns, gridRow } from './grid-columns'
 import { blockFrom } from './clipboard-block'
 import RowMark from './RowMark.vue'
 import RowThumb from './RowThumb.vue'
 import type { RowAbout } from './row-about'
+import { useRowDrawings } from './row-drawings'
 
 /**
  * The rows of a roster as a grid: edited in place, chosen as ranges, pasted from spreadsheets. What is changed goes to the document by
@@ -36,6 +38,8 @@ import type { RowAbout } from './row-about'
  */
 const props = defineProps<{
   roster: Roster
+  /** Those of its rows that are shown. */
+  rows: readonly RosterRow[]
   matches: readonly Match[]
   pictures: readonly string[]
   /** What the page knows of a row. */
@@ -47,11 +51,15 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{
   cells: [changes: CellChange[], label: string]
-  paste: [block: string[][], from: { row: string | null; column: string }, columns: string[]]
+  paste: [block: string[][], from: { row: string | null; column: string }, shown: ShownGrid]
   change: [change: (roster: Roster) => Roster, label: string]
   select: [row: string]
-  menu: [what: 'rename' | 'remove' | 'left' | 'right', column: RosterColumn]
+  /** Rows that are in the window. */
+  see: [rows: string[]]
+  menu: [what: ColumnDeed, column: RosterColumn]
 }>()
+
+const NO_ROWS = 'No rows yet: add one, bring a table in, or paste from a spreadsheet.'
 
 Tabulator.registerModule([
   ...[ClipboardModule, EditModule, ExportModule, FormatModule, FrozenColumnsModule, InteractionModule],
@@ -59,45 +67,32 @@ Tabulator.registerModule([
   SelectRangeModule,
 ])
 
+const idOf = (row: RowComponent) => String((row.getData() as GridRow).id)
 const place = useTemplateRef<HTMLElement>('place')
 const ready = ref(false)
-const context = getCurrentInstance()!.appContext
 let table: Tabulator | null = null
 /** What the grid shows, by its rows' ids. */
 let shown = new Map<string, RosterRow>()
 let shownColumns: unknown = null
-/** Elements in which something of the page's own is drawn. */
-const drawn = new Map<string, HTMLElement>()
-
-/** Draws into a cell, and again when something else is known of its row. */
-function draw(kind: 'picture' | 'flags', row: string): HTMLElement {
-  const key = `${kind} ${row}`
-  const element = drawn.get(key) ?? document.createElement('span')
-  drawn.set(key, element)
-  fillIn(kind, row, element)
-  return element
-}
-
-function fillIn(kind: 'picture' | 'flags', row: string, element: HTMLElement) {
+const drawings = useRowDrawings((kind, row) => {
   const about = props.about(row)
-  const node = !about
-    ? null
-    : kind === 'picture'
-      ? h(RowThumb, { name: `row-${row}`, card: about.card, crop: props.crop })
-      : h(RowMark, { about })
-  if (node) node.appContext = context
-  render(node, element)
-}
+  if (!about) return null
+  return kind === 'picture'
+    ? h(RowThumb, { name: `row-${row}`, card: about.card, crop: props.crop })
+    : h(RowMark, { about })
+})
 
 function columns() {
   const { roster, matches } = props
   return gridColumns(roster, matches, {
     saidOf: (row, column) => props.about(row)?.saidAt(column) ?? null,
-    draw,
+    draw: drawings.draw,
     pictures: () => [...props.pictures],
     menu: (column) => {
       const at = roster.columns.indexOf(column)
       return [
+        { label: 'Sort, first to last', action: () => emit('menu', 'rising', column) },
+        { label: 'Sort, last to first', action: () => emit('menu', 'falling', column) },
         { label: 'Rename…', action: () => emit('menu', 'rename', column) },
         { label: 'Move left', disabled: at === 0, action: () => emit('menu', 'left', column) },
         {
@@ -117,11 +112,11 @@ const writable = () =>
 const isWritable = (field: string | undefined) => field !== undefined && field !== ':picture' && field !== ':flags'
 
 onMounted(() => {
-  shown = new Map(props.roster.rows.map((row) => [row.id, row]))
+  shown = new Map(props.rows.map((row) => [row.id, row]))
   shownColumns = columnsKey()
   const made = new Tabulator(place.value!, {
     ...{ index: 'id', height: '100%', layout: 'fitColumns', rowHeight: 60, nestedFieldSeparator: false },
-    data: props.roster.rows.map(gridRow),
+    data: props.rows.map(gridRow),
     columns: columns(),
     rowHeader: {
       formatter: 'rownum',
@@ -134,7 +129,7 @@ onMounted(() => {
       headerSort: false,
       cssClass: 'number',
     },
-    placeholder: 'No rows yet: add one, bring a table in, or paste from a spreadsheet.',
+    placeholder: () => (props.roster.rows.length === 0 ? NO_ROWS : 'No row says that.'),
     ...{ movableRows: true, movableColumns: true, editTriggerEvent: 'dblclick' },
     ...{
       selectableRange: 1,
@@ -157,13 +152,11 @@ onMounted(() => {
   made.on('cellEdited', edited)
   made.on('rangeChanged' as 'rangeAdded', (range: RangeComponent) => chosen(range))
   made.on('rangeAdded', chosen)
+  for (const event of ['renderComplete', 'scrollVertical'] as const) made.on(event, told)
   made.on('rowMoved', (row) => {
-    const id = String((row.getData() as GridRow).id)
-    const to = row
-      .getTable()
-      .getRows()
-      .findIndex((one) => one === row)
-    emit('change', (roster) => moveRow(roster, id, to), 'Order of the rows')
+    const after = row.getNextRow()
+    const before = after ? idOf(after) : null
+    emit('change', (roster) => moveRow(roster, idOf(row), before), 'Order of the rows')
   })
   made.on('columnMoved', (column, all) => {
     const ids = props.roster.columns.map(({ id }) => id)
@@ -174,13 +167,10 @@ onMounted(() => {
   })
 })
 
-onBeforeUnmount(() => {
-  for (const element of drawn.values()) render(null, element)
-  table?.destroy()
-})
+onBeforeUnmount(() => table?.destroy())
 
 function edited(cell: CellComponent) {
-  const row = String((cell.getData() as GridRow).id)
+  const row = idOf(cell.getRow())
   const column = cell.getField()
   const value: unknown = cell.getValue()
   const text = typeof value === 'boolean' ? (value ? 'on' : 'off') : String(value ?? '')
@@ -189,8 +179,13 @@ function edited(cell: CellComponent) {
 
 function chosen(range: RangeComponent) {
   const row = range.getRows()[0]
-  if (row) emit('select', String((row.getData() as GridRow).id))
+  if (row) emit('select', idOf(row))
 }
+
+/** Tells which rows are in the window, when it has come to rest. */
+const told = useDebounceFn(() => {
+  if (table) emit('see', table.getRows('visible').map(idOf))
+}, 120)
 
 const columnsKey = () =>
   JSON.stringify([props.roster.columns, props.matches.map(({ field, column }) => [field.id, field.kind, column?.id])])
@@ -198,7 +193,7 @@ const columnsKey = () =>
 /** Brings the grid to what the document is: only what is other is touched. */
 function sync() {
   if (!table) return
-  const { rows } = props.roster
+  const { rows } = props
   const key = columnsKey()
   if (key !== shownColumns) {
     shownColumns = key
@@ -218,15 +213,12 @@ function sync() {
   }
 }
 
-watch(() => [props.roster, props.matches], sync)
+watch(() => [props.roster, props.rows, props.matches], sync)
 // What was found of rows is drawn again where it is seen.
 watch(
   () => props.known,
   () => {
-    for (const [key, element] of drawn) {
-      const [kind, row] = key.split(' ') as ['picture' | 'flags', string]
-      if (element.isConnected) fillIn(kind, row, element)
-    }
+    drawings.drawAgain()
     for (const row of table?.getRows('visible') ?? []) row.reformat()
   },
 )
@@ -247,7 +239,8 @@ function paste(event: ClipboardEvent) {
   const column = first?.getField()
   const row = from.getRows()[0]
   if (!isWritable(column)) return
-  emit('paste', block, { row: row ? String((row.getData() as GridRow).id) : null, column: column! }, writable())
+  const rows = props.rows.map(({ id }) => id)
+  emit('paste', block, { row: row ? idOf(row) : null, column: column! }, { rows, columns: writable() })
 }
 
 function clear() {
@@ -256,7 +249,7 @@ function clear() {
   const changes = cellsOf(from).flatMap((cell): CellChange[] => {
     const column = cell.getField()
     if (!isWritable(column) || column === ':on') return []
-    return [{ row: String((cell.getData() as GridRow).id), column, text: '' }]
+    return [{ row: idOf(cell.getRow()), column, text: '' }]
   })
   if (changes.length > 0) emit('cells', changes, 'Emptied cells')
 }
@@ -283,7 +276,7 @@ function type(event: KeyboardEvent) {
 
 /** The rows of the range that was chosen. */
 function chosenRows(): string[] {
-  return (range()?.getRows() ?? []).map((row) => String((row.getData() as GridRow).id))
+  return (range()?.getRows() ?? []).map(idOf)
 }
 
 function goTo(row: string) {
@@ -299,150 +292,4 @@ defineExpose({ chosenRows, goTo })
   </div>
 </template>
 
-<style>
-.grid {
-  min-height: 0;
-}
-.grid .tabulator {
-  height: 100%;
-  font-size: 13px;
-  color: var(--ink);
-  background: var(--paper);
-  border: 0;
-}
-.grid .tabulator .tabulator-header,
-.grid .tabulator .tabulator-header .tabulator-col {
-  font-weight: 600;
-  color: var(--ink);
-  background: var(--paper-2);
-  border-color: var(--line);
-}
-.grid .tabulator .tabulator-header .tabulator-col.tabulator-range-highlight,
-.grid .tabulator .tabulator-header .tabulator-col.tabulator-range-selected,
-.grid .tabulator-row .tabulator-cell.tabulator-range-row-header.tabulator-range-highlight {
-  color: var(--ink);
-  background: var(--paper-3);
-}
-.grid .tabulator .tabulator-header .tabulator-frozen,
-.grid .tabulator-row .tabulator-frozen {
-  color: var(--ink-2);
-  background: var(--paper-2) !important;
-}
-.grid .tabulator .tabulator-tableholder,
-.grid .tabulator .tabulator-tableholder .tabulator-table {
-  color: var(--ink);
-  background: var(--paper);
-}
-.grid .tabulator .tabulator-tableholder .tabulator-placeholder .tabulator-placeholder-contents {
-  font-size: 14px;
-  font-weight: 400;
-  color: var(--ink-2);
-}
-.grid .tabulator-row,
-.grid .tabulator-row.tabulator-row-even {
-  color: var(--ink);
-  background: var(--paper);
-  border-bottom: 1px solid var(--line);
-}
-.grid .tabulator-row.tabulator-selectable:hover {
-  background: var(--paper-2);
-}
-.grid .tabulator-row .tabulator-cell {
-  padding: 0 8px;
-  border-color: var(--line);
-}
-.grid .tabulator-row .tabulator-cell.drawn {
-  padding: 3px 6px;
-}
-.grid .tabulator-row .tabulator-cell.faulty {
-  color: var(--wax);
-  background: color-mix(in srgb, var(--wax) 10%, transparent);
-}
-.grid .tabulator-row .tabulator-cell.noted {
-  text-decoration: underline dotted var(--teal);
-  text-underline-offset: 3px;
-}
-.grid .tabulator-row .tabulator-cell.tabulator-range-selected:not(.tabulator-range-only-cell-selected) {
-  background: color-mix(in srgb, var(--teal) 14%, transparent);
-}
-.grid .tabulator .tabulator-range-overlay .tabulator-range {
-  border-color: var(--teal);
-}
-.grid .tabulator .tabulator-range-overlay .tabulator-range.tabulator-range-active::after {
-  background: var(--teal);
-}
-.grid .tabulator .tabulator-range-overlay .tabulator-range-cell-active {
-  border-color: var(--teal);
-}
-.grid .tabulator-row .tabulator-cell.tabulator-editing {
-  padding: 0;
-  border: 1px solid var(--teal);
-}
-.grid .tabulator-cell textarea {
-  display: block;
-  width: 100%;
-  height: 100%;
-  padding: 20px 8px 0;
-  resize: none;
-  border: 0;
-  outline: 0;
-}
-.grid .tabulator-cell textarea,
-.grid .tabulator-cell input {
-  font: inherit;
-  color: inherit;
-  background: var(--raised);
-}
-.grid .tabulator-cell input[type='checkbox'] {
-  accent-color: var(--teal);
-}
-.grid .cell-text {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
-.grid .cell-text i {
-  flex: none;
-  width: 14px;
-  height: 14px;
-  border: 1px solid var(--line-strong);
-  border-radius: 3px;
-}
-.grid .fills::before {
-  display: inline-block;
-  width: 8px;
-  height: 8px;
-  margin-right: 6px;
-  content: '';
-  background: var(--teal);
-  border-radius: 50%;
-}
-.grid .idle {
-  color: var(--ink-2);
-}
-.tabulator-menu,
-.tabulator-edit-list {
-  font-size: 13px;
-  color: var(--ink);
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-radius: 6px;
-}
-.tabulator-menu .tabulator-menu-item:not(.tabulator-menu-item-disabled):hover {
-  background: var(--paper-2);
-}
-.grid .switch {
-  display: inline-block;
-  width: 16px;
-  height: 16px;
-  border: 1.5px solid var(--line-strong);
-  border-radius: 4px;
-}
-.grid .switch.on {
-  background: var(--teal)
-    url("data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 16 16'%3E%3Cpath d='M3.5 8.5l3 3 6-7' fill='none' stroke='white' stroke-width='2'/%3E%3C/svg%3E");
-  border-color: var(--teal);
-}
-</style>
+<style src="./roster-grid.css"></style>

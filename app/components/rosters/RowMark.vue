@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { ROW_CHECKS } from '#core/judge/row/look'
+import { ROW_CHECKS } from '#core/judge/row/definition'
 import type { RowAbout } from './row-about'
 
 /** What was found in a row, in a few words. */

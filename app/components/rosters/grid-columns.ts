@@ -18,6 +18,9 @@ export const gridRow = ({ id, cells, name, on, note, in: from, out }: RosterRow)
 /** Small pictures of rows, in px. */
 export const THUMB = { width: 200, height: 52 }
 
+/** What is done with a column. */
+export type ColumnDeed = 'rising' | 'falling' | 'rename' | 'remove' | 'left' | 'right'
+
 export interface GridHooks {
   /** What is to be said of a cell; null for nothing. */
   saidOf(row: string, column: string): { text: string; bad: boolean } | null

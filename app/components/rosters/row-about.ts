@@ -1,5 +1,5 @@
 import type { Card } from '#core/card/schema'
-import type { RowFlag } from '#core/judge/row/look'
+import type { RowFlag } from '#core/judge/row/definition'
 import type { CellFault } from '#core/rosters/fill'
 import type { TimeFault } from '#core/rosters/programme'
 
@@ -14,7 +14,7 @@ export interface RowAbout {
   /** Cells that cannot be read, and times that do not go: the row is not rendered. */
   faults: readonly (CellFault | TimeFault)[]
   /** What the engine found; null while it is not looked at yet. */
-  flags: readonly RowFlag[] | null
+  readonly flags: readonly RowFlag[] | null
   /** What is to be said of a cell; `bad` where the row is not rendered for it. Null for nothing. */
   saidAt(column: string): { text: string; bad: boolean } | null
 }

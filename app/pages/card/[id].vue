@@ -4,6 +4,7 @@ import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { storeToRefs } from 'pinia'
 import { computed, onMounted, ref } from 'vue'
 import { allPieces } from '#core/card/tree'
+import type { ProofFinding } from '#core/judge/proof/definition'
 import { maskAlone } from '#core/stage/mask-alone'
 import { rateLabel, ribbonTime } from '#core/values/rate'
 import type { Fault } from '#core/errors'
@@ -100,7 +101,8 @@ onMounted(async () => {
 })
 
 /** To the piece and the frame where something was found. */
-function goTo({ piece, frame }: { piece: string | null; frame: number | null }) {
+function goTo({ piece, frame, row }: Pick<ProofFinding, 'piece' | 'frame' | 'row'>, roster = '') {
+  if (row !== undefined) void attempt(() => rows.choose(roster, row))
   if (piece !== null) bench.select(piece)
   if (frame !== null && card.value) ribbon.go(frame, card.value.length)
 }
@@ -236,7 +238,7 @@ useIntervalFn(() => void bench.lookForNewer(), 5000)
           <RibbonPanel :engine-name="engineName" />
         </template>
       </div>
-      <ProofSheet v-model="proving" :card="card" :engine-name="engineName" @go-to="goTo" />
+      <ProofSheet v-model="proving" :card="card" :card-id="id" :engine-name="engineName" @go-to="goTo" />
       <RenderDialog v-model="rendering" />
       <PressSheet />
       <SaveSealDialog :outlook="outlook" />

@@ -131,8 +131,12 @@ const proof = (row: RenderRow) =>
   })
 onScopeDispose(() => forgetCard(proofName))
 
-function goTo({ piece, frame }: ProofFinding) {
-  const query = { ...(piece === null ? {} : { piece }), ...(frame === null ? {} : { frame: String(frame) }) }
+function goTo({ piece, frame, row }: ProofFinding, roster: string) {
+  const query = {
+    ...(piece === null ? {} : { piece }),
+    ...(frame === null ? {} : { frame: String(frame) }),
+    ...(row === undefined ? {} : { roster, row }),
+  }
   void navigateTo({ path: `/card/${subject.value!.row.cardId}`, query })
 }
 
@@ -231,7 +235,13 @@ const inWork = computed(() => renders.list.filter(isActive).length)
         :initial="options ?? null"
         :begin="beginAgain"
       />
-      <ProofSheet v-model="proving" :card="subject.document" :engine-name="proofName" @go-to="goTo" />
+      <ProofSheet
+        v-model="proving"
+        :card="subject.document"
+        :card-id="subject.row.cardId"
+        :engine-name="proofName"
+        @go-to="goTo"
+      />
     </template>
   </div>
 </template>

@@ -3,11 +3,11 @@ import { useEventListener, useTitle } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
-import { fileStem } from '#core/formats/file-stem'
 import {
   addColumn,
   addRows,
   alsoCalled,
+  appendRoster,
   duplicateRows,
   moveColumn,
   pasteBlock,
@@ -15,22 +15,25 @@ import {
   removeRows,
   renameColumn,
   setCells,
+  sortRows,
 } from '#core/rosters/edit'
 import { idleColumns } from '#core/rosters/matching'
 import type { Roster, RosterColumn } from '#core/rosters/roster'
-import { rosterCsv } from '#core/rosters/table-out'
 import BringTable from '~/components/rosters/BringTable.vue'
+import type { ColumnDeed } from '~/components/rosters/grid-columns'
 import NameDialog from '~/components/rosters/NameDialog.vue'
+import RosterBar from '~/components/rosters/RosterBar.vue'
 import RosterGrid from '~/components/rosters/RosterGrid.vue'
 import RosterRender from '~/components/rosters/RosterRender.vue'
 import RowSide from '~/components/rosters/RowSide.vue'
+import UnfilledFields from '~/components/rosters/UnfilledFields.vue'
 import PlaceBar from '~/components/shell/PlaceBar.vue'
 import UndoTools from '~/components/shell/UndoTools.vue'
 import { api } from '~/composables/api'
-import { chosenFiles } from '~/composables/chosen-file'
-import { download } from '~/composables/download'
 import { useRowCrop } from '~/composables/row-crop'
 import { useRowAbouts } from '~/composables/row-abouts'
+import { useRowFilter } from '~/composables/row-filter'
+import { useUndoKeys } from '~/composables/undo-keys'
 import type { ShelfCard } from '~/stores/cards'
 import { useCards } from '~/stores/cards'
 import { useNotices } from '~/stores/notices'
@@ -50,8 +53,6 @@ const selected = ref<string | null>(null)
 const bringing = ref<File | null>(null)
 const rendering = ref(false)
 const naming = ref<RosterColumn | null>(null)
-const picker = ref<HTMLInputElement>()
-const picturePicker = ref<HTMLInputElement>()
 const grid = useTemplateRef<InstanceType<typeof RosterGrid>>('grid')
 
 const roster = computed(() => store.desk?.roster ?? null)
@@ -68,11 +69,11 @@ watch(
     }),
   { immediate: true },
 )
-/** Cards with fields stand first: others take no rows. */
-const choices = computed(() =>
-  [...cards.list].sort((a, b) => Number(b.fields.length > 0) - Number(a.fields.length > 0)),
-)
-const { cards: rowCards, programme, abouts, looks } = useRowAbouts(design, roster, selected)
+/** Rows in the window of the grid. */
+const seen = ref<string[]>([])
+const first = computed(() => [...(selected.value === null ? [] : [selected.value]), ...seen.value])
+const { cards: rowCards, programme, abouts, looks } = useRowAbouts(design, roster, first)
+const filter = useRowFilter(roster, abouts)
 const matches = computed(() => rowCards.value?.matches ?? [])
 const unfilled = computed(() => matches.value.filter(({ column }) => column === null))
 const idle = computed(() => (roster.value ? idleColumns(matches.value, roster.value) : []))
@@ -127,43 +128,26 @@ function take(table: Roster) {
   bringing.value = null
   const before = roster.value!
   const isEmpty = before.rows.every(({ cells }) => Object.keys(cells).length === 0)
-  store.edit('A table was brought in', (one) => (isEmpty ? { ...table, name: one.name } : appended(one, table)))
+  store.edit('A table was brought in', (one) => (isEmpty ? { ...table, name: one.name } : appendRoster(one, table)))
   selected.value = roster.value?.rows[isEmpty ? 0 : before.rows.length]?.id ?? null
   notices.say(`${table.rows.length} rows were brought in.`, { label: 'Undo', run: store.undo })
 }
 
-/** Rows of another roster behind those that are there: columns go by their headings. */
-function appended(one: Roster, table: Roster): Roster {
-  let next = one
-  const to = new Map<string, string>()
-  for (const column of table.columns) {
-    const known = next.columns.find(({ name }) => name.toLowerCase() === column.name.toLowerCase())
-    if (known) to.set(column.id, known.id)
-    else {
-      const added = addColumn(next, column.name)
-      next = added.roster
-      to.set(column.id, added.id)
-    }
-  }
-  const added = addRows(next, table.rows.length)
-  const rows = table.rows.slice(0, added.ids.length).map((row, i) => ({
-    ...row,
-    id: added.ids[i]!,
-    cells: Object.fromEntries(Object.entries(row.cells).map(([column, text]) => [to.get(column)!, text])),
-  }))
-  return { ...added.roster, rows: [...next.rows, ...rows] }
-}
+const SIDES = { left: -1, right: 1 } as const
 
-function menu(what: 'rename' | 'remove' | 'left' | 'right', column: RosterColumn) {
+function menu(what: ColumnDeed, column: RosterColumn) {
   const at = roster.value!.columns.findIndex((one) => one.id === column.id)
   if (what === 'rename') naming.value = column
   else if (what === 'remove') remove(`The column “${column.name}” was removed`, (one) => removeColumn(one, column.id))
-  else store.edit('Order of the columns', (one) => moveColumn(one, column.id, what === 'left' ? at - 1 : at + 1))
+  else if (what === 'left' || what === 'right')
+    store.edit('Order of the columns', (one) => moveColumn(one, column.id, at + SIDES[what]))
+  else store.edit(`Sorted by “${column.name}”`, (one) => sortRows(one, column.id, what))
 }
 
 function step(by: 1 | -1) {
-  const { rows } = roster.value!
-  selected.value = rows[(place.value + by + rows.length) % rows.length]?.id ?? null
+  const rows = filter.rows.value
+  const now = rows.findIndex(({ id: row }) => row === selected.value)
+  selected.value = rows[(now + by + rows.length) % rows.length]?.id ?? selected.value
   if (selected.value) grid.value?.goTo(selected.value)
 }
 
@@ -187,15 +171,11 @@ const fit = (piece: string) =>
     })
   })
 
-const bringPictures = (event: Event) =>
+const bringPictures = (files: File[]) =>
   attempt(async () => {
-    const files = chosenFiles(event)
     for (const file of files) await pictures.bringIn(file)
     notices.say(`${files.length} ${files.length === 1 ? 'picture is' : 'pictures are'} here.`)
   })
-
-const saveCsv = () =>
-  download(new Blob([rosterCsv(roster.value!)], { type: 'text/csv' }), `${fileStem(roster.value!.name)}.csv`)
 
 onBeforeRouteLeave(async () => {
   if (await store.save()) return true
@@ -207,18 +187,7 @@ useEventListener(window, 'beforeunload', (event) => {
   void store.save()
   event.preventDefault()
 })
-useEventListener(window, 'keydown', (event) => {
-  if (!(event.ctrlKey || event.metaKey) || (event.target as HTMLElement).matches('input, textarea')) return
-  const key = event.key.toLowerCase()
-  if (key === 'z') {
-    event.preventDefault()
-    if (event.shiftKey) store.redo()
-    else store.undo()
-  } else if (key === 'y') {
-    event.preventDefault()
-    store.redo()
-  }
-})
+useUndoKeys(store)
 
 const value = (event: Event) => (event.target as HTMLInputElement).value
 </script>
@@ -260,90 +229,48 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       <NuxtLink to="/">To the shelf</NuxtLink>
     </div>
     <template v-else-if="roster">
-      <div class="bar">
-        <label
-          >Fills
-          <select
-            class="plain-field"
-            :value="store.desk?.cardId ?? ''"
-            aria-label="The card that is filled"
-            @change="store.fillInto(value($event) || null)"
-          >
-            <option value="" disabled>Choose a card</option>
-            <option v-for="one in choices" :key="one.id" :value="one.id">
-              {{ one.name }} ·
-              {{ one.fields.length > 0 ? one.fields.join(', ') : 'no fields' }}
-            </option>
-          </select></label
-        >
-        <span class="gap" />
-        <button class="plain-button" @click="addRow">Add a row</button>
-        <button
-          class="plain-button"
-          @click="store.edit('New column', (one) => addColumn(one, unfilled[0]?.field.label ?? 'Column').roster)"
-        >
-          Add a column
-        </button>
-        <button class="plain-button" :disabled="!selected" @click="duplicateChosen">Copy rows</button>
-        <button class="plain-button" :disabled="!selected" @click="removeChosen">Remove rows</button>
-        <button v-if="takesPictures" class="plain-button" @click="picturePicker?.click()">Bring pictures in…</button>
-        <button class="plain-button" @click="picker?.click()">Bring a table in…</button>
-        <button class="plain-button" :disabled="roster.rows.length === 0" @click="saveCsv">Save as CSV</button>
-        <input
-          ref="picker"
-          type="file"
-          accept=".csv,.tsv,.txt,.json,text/csv"
-          hidden
-          data-test="table-file"
-          @change="bringing = chosenFiles($event)[0] ?? null"
-        />
-        <input
-          ref="picturePicker"
-          type="file"
-          accept="image/png,image/jpeg,image/webp"
-          multiple
-          hidden
-          data-test="picture-files"
-          @change="bringPictures"
-        />
-      </div>
+      <RosterBar
+        v-model:words="filter.words.value"
+        :roster="roster"
+        :card-id="store.desk?.cardId ?? ''"
+        :has-selected="selected !== null"
+        :takes-pictures="takesPictures"
+        @fill="store.fillInto"
+        @add-row="addRow"
+        @add-column="store.edit('New column', (one) => addColumn(one, unfilled[0]?.field.label ?? 'Column').roster)"
+        @duplicate="duplicateChosen"
+        @remove="removeChosen"
+        @table="bringing = $event"
+        @pictures="bringPictures"
+      />
       <p v-if="card && card.fields.length === 0" class="hint" role="status">
         “{{ card.name }}” has no fields yet: on its bench, the tag beside a value makes it one.
         <NuxtLink :to="`/card/${card.id}`">To its bench</NuxtLink>
       </p>
-      <p v-else-if="unfilled.length > 0 && idle.length > 0" class="hint" role="status">
-        <template v-for="{ field } in unfilled" :key="field.id">
-          <label
-            >No column is called “{{ field.label }}”:
-            <select
-              class="plain-field"
-              value=""
-              @change="
-                store.edit(`“${field.label}” is filled by a column`, (one) =>
-                  alsoCalled(one, value($event), field.label),
-                )
-              "
-            >
-              <option value="" disabled>take one…</option>
-              <option v-for="column in idle" :key="column.id" :value="column.id">{{ column.name }}</option>
-            </select></label
-          >
-        </template>
-      </p>
+      <UnfilledFields
+        v-else-if="unfilled.length > 0 && idle.length > 0"
+        :fields="unfilled.map(({ field }) => field)"
+        :idle="idle"
+        @take="
+          (column, label) => store.edit(`“${label}” is filled by a column`, (one) => alsoCalled(one, column, label))
+        "
+      />
       <main class="room">
         <RosterGrid
           ref="grid"
           class="rows"
           :roster="roster"
+          :rows="filter.rows.value"
           :matches="matches"
           :pictures="pictureNames"
           :about="(row) => abouts.get(row) ?? null"
           :crop="crop"
           :known="abouts"
           @cells="(changes, label) => store.edit(label, (one) => setCells(one, changes))"
-          @paste="(block, from, columns) => store.edit('Pasted cells', (one) => pasteBlock(one, block, from, columns))"
+          @paste="(block, from, shown) => store.edit('Pasted cells', (one) => pasteBlock(one, block, from, shown))"
           @change="(change, label) => store.edit(label, change)"
           @select="selected = $event"
+          @see="seen = $event"
           @menu="menu"
         />
         <RowSide
@@ -373,7 +300,10 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           · <b class="bad">{{ wrong }} with a cell that cannot be read</b></template
         >
         <template v-if="card && looks.done.value < roster.rows.length"> · {{ looks.done.value }} looked at…</template>
-        <template v-if="flagged > 0"> · {{ flagged }} with something found</template>
+        <label v-if="flagged + wrong > 0 || filter.onlyFound.value" class="only">
+          <input v-model="filter.onlyFound.value" type="checkbox" />
+          {{ flagged }} with something found: only these
+        </label>
       </footer>
       <BringTable :file="bringing" :fields="design?.fields ?? []" @take="take" @close="bringing = null" />
       <NameDialog
@@ -446,25 +376,6 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
 .strip {
   color: var(--wax);
 }
-.bar {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  padding: 7px 14px;
-  border-bottom: 1px solid var(--line);
-}
-.bar label {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  color: var(--ink-2);
-}
-.bar select {
-  width: 300px;
-}
-.gap {
-  flex: 1;
-}
 .room {
   display: flex;
   flex: 1;
@@ -480,9 +391,20 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
   border-left: 1px solid var(--line);
 }
 .foot {
+  display: flex;
+  gap: 4px;
   padding: 5px 14px;
   font-size: 12px;
   border-top: 1px solid var(--line);
+}
+.only {
+  display: flex;
+  gap: 5px;
+  align-items: center;
+  margin-left: auto;
+}
+.only input {
+  accent-color: var(--teal);
 }
 .bad {
   font-weight: 600;

@@ -7,7 +7,8 @@ import { R103_AREA } from '../measures/video-levels'
 import type { ProofCheck, ProofFinding } from './definition'
 import { foundOr, good, NO_SOURCE } from './definition'
 import { PLAIN_GROUNDS } from './grounds'
-import type { Looked, LookedMoment, LookedType } from './look'
+import type { RowCheck } from '../row/definition'
+import type { Looked, LookedMoment, LookedRow, LookedType } from './look'
 
 /** Height of capitals at 1080 lines: below the first it is hard to read on a small set, below the second nobody does. */
 const SMALL_CAPS = { look: 20, bad: 14 }
@@ -28,7 +29,7 @@ export const PROOF_CHECKS: readonly ProofCheck[] = [
     label: 'Fonts, pictures and glyphs',
     how: 'All that the card names is here, and its fonts have every letter',
     source: 'What the engine finds',
-    judge: ({ missing, moments }) => {
+    judge: ({ missing, moments, rows }) => {
       const glyphs = moments.flatMap(({ frame, outlook }) =>
         outlook.flatMap(({ id, type }): ProofFinding[] =>
           type && type.missing.length > 0
@@ -42,15 +43,20 @@ export const PROOF_CHECKS: readonly ProofCheck[] = [
         ),
       )
       const gone = missing.map(({ message, remedy }): ProofFinding => ({ piece: null, frame: null, message, remedy }))
-      return foundOr([...gone, ...once(glyphs)], 'bad', 'not complete', 'all here')
+      return foundOr(
+        [...gone, ...once(glyphs), ...inRows(rows, 'glyphs'), ...inRows(rows, 'render')],
+        'bad',
+        'not complete',
+        'all here',
+      )
     },
   },
   {
     id: 'overflow',
     label: 'Type within its room',
-    how: 'Words that do not fit their box, or leave the frame',
+    how: 'Words that do not fit their box, or leave the frame; those of rows also beside the bar, mask and title area of the design',
     source: 'What the engine finds',
-    judge: ({ card, moments }) => {
+    judge: ({ card, moments, rows, rowCount }) => {
       const frame = safeRect(card.frame, 1)
       const found = moments.flatMap((moment) =>
         visibleTypes(moment.types).flatMap(({ piece }): ProofFinding[] => {
@@ -62,7 +68,9 @@ export const PROOF_CHECKS: readonly ProofCheck[] = [
           return []
         }),
       )
-      return foundOr(once(found), 'bad', `${once(found).length} without room`, 'all fits')
+      const all = [...once(found), ...inRows(rows, 'overflow')]
+      const fits = rowCount > 0 ? `all fits, in ${rowCount} ${rowCount === 1 ? 'row' : 'rows'} too` : 'all fits'
+      return foundOr(all, 'bad', `${all.length} without room`, fits)
     },
   },
   {
@@ -338,6 +346,17 @@ const at = (piece: string | null, frame: number | null, message: string, remedy:
   message,
   remedy,
 })
+
+/** What was found of one kind in the rows of a roster. */
+const inRows = (rows: readonly LookedRow[], kind: RowCheck): ProofFinding[] =>
+  rows.flatMap(({ id, title, flags }) =>
+    flags
+      .filter(({ check }) => check === kind)
+      .map(({ piece, frame, message, remedy }) => ({
+        ...at(piece, frame, `“${title}”: ${message}`, remedy),
+        row: id,
+      })),
+  )
 
 /** The moment with the most of something. */
 const worstOf = (moments: readonly LookedMoment[], of: (moment: LookedMoment) => number): LookedMoment | undefined =>

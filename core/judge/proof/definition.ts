@@ -9,6 +9,8 @@ export interface ProofFinding {
   frame: Frames | null
   message: string
   remedy: string
+  /** The row of a roster in which it was found, by its id; none for what the card itself says. */
+  row?: string
 }
 
 /** good: nothing to do. look: to be looked at by a person. bad: it will show, or does not work. */

@@ -10,5 +10,7 @@ export const proofDocs = (): string =>
       'pictures, flashes as a curve.',
     'What a card is for can be brought: on the bench it is the stage’s own picture or colour, `wax proof --backdrop FILE` takes a ' +
       'still, the API the id of a picture (`backdrop`). Over that its type must be read.',
+    'The rows of a roster are proved with the card that they fill: whether the words of each have room and letters. On the bench and in ' +
+      'the press room the roster is chosen beneath the sheet, `wax proof --roster FILE` takes its table, the API its id (`rosterId`).',
     ...PROOF_CHECKS.map(({ id, label, how, source }) => `## ${label}\n\n\`${id}\`: ${how}. By: ${source}.`),
   ].join('\n\n') + '\n'

@@ -23,6 +23,10 @@ import { thinLines } from '../measures/thin-lines'
 import { COMPOSITE, compositeLevels } from '../measures/video-levels'
 import type { RingDifference } from '../ring-difference'
 import { pictureDifference, ringDifference } from '../ring-difference'
+import type { RowFlag } from '../row/definition'
+import { refusedRow } from '../row/definition'
+import { fitOfRow } from '../row/fit'
+import { roomsOf } from '../row/rooms'
 import type { Ground } from './grounds'
 import { PLAIN_GROUNDS } from './grounds'
 import { contrastOver } from './legibility'
@@ -66,6 +70,30 @@ export interface Looked {
   moments: LookedMoment[]
   flashes: Flashes
   ring: RingDifference | null
+  /** Rows in which words have no room, or no letters; none where the card has no rows. */
+  rows: LookedRow[]
+  /** How many rows were looked at. */
+  rowCount: number
+}
+
+/** A row of a roster, filled into the card. */
+export interface ProofRow {
+  id: string
+  title: string
+  card: Card
+}
+
+export interface LookedRow extends Omit<ProofRow, 'card'> {
+  /** Whether its words fit: see row/fit.ts. */
+  flags: RowFlag[]
+}
+
+/** What a card is held against. */
+export interface HeldAgainst {
+  /** What it is for: footage, a colour. */
+  own?: readonly Ground[]
+  /** Rows that fill it. */
+  rows?: readonly ProofRow[]
 }
 
 /** Lets an engine work, with all that it asks for. */
@@ -73,12 +101,12 @@ export type WithEngine = <T>(work: (engine: Engine) => T) => Promise<T>
 
 /** Frames of the hold that are looked at in full size. */
 const MOMENTS = 4
+/** How many rows take as long as the card itself. */
+const ROWS_OF_A_CARD = 60
 /** Width of the small pictures of all frames, in px: a field of 10 degrees of WCAG is a third of it. */
 const SMALL = 192
 
-export interface LookOptions {
-  /** What the card is for: footage, a colour. */
-  own?: readonly Ground[]
+export interface LookOptions extends HeldAgainst {
   /** Told how far it is, 0–1. */
   onFrame?: (share: number) => void
 }
@@ -86,27 +114,50 @@ export interface LookOptions {
 export async function lookAt(
   card: Card,
   withEngine: WithEngine,
-  { own = [], onFrame = () => {} }: LookOptions = {},
+  { own = [], rows = [], onFrame = () => {} }: LookOptions = {},
 ): Promise<Looked> {
   const zones = zonesOf(card)
   const hold = zones ? { from: zones.hold, to: zones.out } : { from: 0, to: card.length }
   const flashes = { general: 0, red: 0, from: 0, luminance: [], changes: [] }
   const grounds = [...PLAIN_GROUNDS, ...own]
-  const looked: Looked = { card, grounds, hold, missing: [], moments: [], flashes, ring: null }
+  const looked: Looked = {
+    ...{ card, grounds, hold, missing: [], moments: [], flashes, ring: null },
+    ...{ rows: [], rowCount: rows.length },
+  }
+  // Rows take their share of the time, as far as it can be known.
+  const forCard = 1 / (1 + rows.length / ROWS_OF_A_CARD)
   looked.missing = await withEngine((engine) => missingIn(card, engine))
   if (looked.missing.length > 0) return looked
   try {
     const frames = momentsOf(hold)
     for (const [i, frame] of frames.entries()) {
       looked.moments.push(await momentAt(looked, frame, withEngine))
-      onFrame((i + 1) / frames.length / 2)
+      onFrame((forCard * (i + 1)) / frames.length / 2)
     }
-    Object.assign(looked, await wholeRing(card, withEngine, (share) => onFrame(0.5 + share / 2)))
+    Object.assign(looked, await wholeRing(card, withEngine, (share) => onFrame(forCard * (0.5 + share / 2))))
+    looked.rows = await rowsOf(card, rows, withEngine, (share) => onFrame(forCard + (1 - forCard) * share))
   } catch (error) {
     if (!(error instanceof WaxError)) throw error
     looked.missing.push(error.fault)
   }
   return looked
+}
+
+async function rowsOf(
+  design: Card,
+  rows: readonly ProofRow[],
+  withEngine: WithEngine,
+  onShare: (share: number) => void,
+): Promise<LookedRow[]> {
+  if (rows.length === 0) return []
+  const rooms = await roomsOf(design, withEngine)
+  const found: LookedRow[] = []
+  for (const [i, { id, title, card }] of rows.entries()) {
+    const flags = await fitOfRow({ card, rooms }, withEngine).catch((error) => [refusedRow(error)])
+    if (flags.length > 0) found.push({ id, title, flags })
+    onShare((i + 1) / rows.length)
+  }
+  return found
 }
 
 /** Evenly within the hold, its first frame among them. */

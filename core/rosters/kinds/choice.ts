@@ -1,5 +1,6 @@
 import type { FieldKindDefinition } from './definition'
-import { filledAt, parameterAt, putValue, standing, unreadable } from './definition'
+import { parameterAt } from '../../card/addresses'
+import { filledAt, putValue, standing, unreadable } from './definition'
 
 export const choiceField: FieldKindDefinition = {
   kind: 'choice',

@@ -1,6 +1,7 @@
 import { HEX_COLOUR } from '../../values/colour'
 import type { FieldKindDefinition } from './definition'
-import { filledAt, parameterAt, putValue, standing, unreadable } from './definition'
+import { parameterAt } from '../../card/addresses'
+import { filledAt, putValue, standing, unreadable } from './definition'
 
 const SHORT = /^#?([0-9a-f])([0-9a-f])([0-9a-f])$/i
 

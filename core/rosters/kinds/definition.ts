@@ -1,5 +1,4 @@
-import type { ParameterPlace } from '../../card/addresses'
-import { listParameters } from '../../card/addresses'
+import { parameterAt } from '../../card/addresses'
 import type { CardField, FieldKind } from '../../card/fields'
 import type { Card } from '../../card/schema'
 import { allPieces } from '../../card/tree'
@@ -44,10 +43,6 @@ export interface FieldKindDefinition {
   fill(filled: Filled, field: CardField, cell: string, brought: Brought): Filled
 }
 
-/** The parameter at an address; undefined where there is none. */
-export const parameterAt = (card: Card, address: string): ParameterPlace | undefined =>
-  listParameters(card).find((place) => place.address === address)
-
 /** Throws for a cell that says something else than its field takes. `place` is the heading of its column. */
 export const unreadable = (field: CardField, message: string, remedy: string): WaxError =>
   new WaxError('unreadable-cell', field.label, message, remedy)
@@ -74,6 +69,12 @@ export const filledAt = (
   card: at.reduce(change, card),
   holds,
 })
+
+/** Whether a value has several keys: then it has no one value that a row could fill. One key is what motors play around. */
+export function movesByKeys(card: Card, address: string): boolean {
+  const value = parameterAt(card, address)?.value
+  return isMoving(value) && value.keys.length > 1
+}
 
 /**
  * Puts a value where another stands still. One key beside motors is the value that they play around, so that is what is

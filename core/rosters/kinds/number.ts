@@ -1,7 +1,8 @@
 import { isMoving } from '../../values/moving'
 import { storedAt } from '../../edit/values'
 import type { FieldKindDefinition } from './definition'
-import { filledAt, parameterAt, putValue, standing, unreadable } from './definition'
+import { parameterAt } from '../../card/addresses'
+import { filledAt, putValue, standing, unreadable } from './definition'
 
 /** A number with point or comma, and its unit where it has one. */
 const NUMBER = /^([-+−]?\d+(?:[.,]\d+)?)\s*(px|%|°|‰)?$/

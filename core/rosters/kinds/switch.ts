@@ -1,5 +1,6 @@
 import type { FieldKindDefinition } from './definition'
-import { filledAt, parameterAt, putValue, standing, unreadable } from './definition'
+import { parameterAt } from '../../card/addresses'
+import { filledAt, putValue, standing, unreadable } from './definition'
 
 const ON = new Set(['on', 'yes', 'y', 'true', '1', 'x', '✓'])
 const OFF = new Set(['off', 'no', 'n', 'false', '0', '-', '–'])

@@ -1,5 +1,6 @@
 import type { FieldKindDefinition } from './definition'
-import { filledAt, parameterAt, putValue, standing, unreadable } from './definition'
+import { parameterAt } from '../../card/addresses'
+import { filledAt, putValue, standing, unreadable } from './definition'
 
 /** Words are taken as they are: an empty cell shows none. */
 export const wording: FieldKindDefinition = {

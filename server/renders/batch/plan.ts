@@ -4,7 +4,8 @@ import type { Fault } from '../../../core/errors'
 import { fileStem } from '../../../core/formats/file-stem'
 import type { RenderOptions } from '../../../core/formats/deliveries/render-options'
 import { deliveryOf } from '../../../core/formats/deliveries/table'
-import type { Brought, KnownPicture } from '../../../core/rosters/kinds/definition'
+import { broughtBy } from '../../../core/rosters/fill'
+import type { KnownPicture } from '../../../core/rosters/kinds/definition'
 import { cellsFor } from '../../../core/rosters/matching'
 import type { Programme } from '../../../core/rosters/programme'
 import { programmeOf } from '../../../core/rosters/programme'
@@ -39,8 +40,7 @@ export interface PlannedBatch {
 /** Plans a job of many files. Rows that cannot be rendered are left out and told; throws a WaxError where none is left. */
 export function planBatch(wish: BatchWish): PlannedBatch {
   const { card, roster, rows } = wish
-  const brought: Brought = { picture: (name) => wish.pictures[name] ?? wish.pictures[name.toLowerCase()] ?? null }
-  const cards = new RowCards(card.document, roster.document, brought)
+  const cards = new RowCards(card.document, roster.document, broughtBy(wish.pictures))
   const wanted = rows && new Set(rows)
   const asked = roster.document.rows.filter((row) => (wanted ? wanted.has(row.id) : row.on)).map((row) => cards.of(row))
   const leftOut: RowLeftOut[] = []

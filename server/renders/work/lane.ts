@@ -123,7 +123,7 @@ export class Lane {
     const { plan, shown } = planFor(work, { paths: [], stem: '' })
     const setup: FrameSetup = {
       ...{ card: document, programme, form: plan.form, scale: options.scale, sequences: assets.sequence },
-      fonts: await fontsOf(document, [shippedFonts, assets.font]),
+      fonts: await fontsOf([document], [shippedFonts, assets.font]),
       pictures: await loadPictures(shownCards(work), assets.picture),
     }
     this.warm = { render, work, shown, thread: new FrameThread(setup) }

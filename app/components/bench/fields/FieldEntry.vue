@@ -7,11 +7,12 @@ import { zonesOf } from '#core/time/held'
 import { writeValue } from '#core/edit/values'
 import { fillField } from '#core/rosters/fill'
 import { isWhole, moveField, removeField, renameField } from '#core/rosters/field-edit'
-import { parameterAt } from '#core/rosters/kinds/definition'
+import { parameterAt } from '#core/card/addresses'
+import { movesByKeys } from '#core/rosters/kinds/definition'
 import { fieldKind } from '#core/rosters/kinds/table'
 import { useBench } from '~/stores/bench'
 import { useNotices } from '~/stores/notices'
-import { knownPicture, usePictures } from '~/stores/pictures'
+import { broughtIn, usePictures } from '~/stores/pictures'
 import { useRibbon } from '~/stores/ribbon'
 import ColourField from '../../fields/ColourField.vue'
 import HintText from '../../fields/HintText.vue'
@@ -26,6 +27,7 @@ const naming = ref(false)
 
 const kind = computed(() => fieldKind(props.field.kind))
 const there = computed(() => isWhole(bench.card!, props.field))
+const moves = computed(() => props.field.at.some((address) => movesByKeys(bench.card!, address)))
 const value = computed(() => (there.value ? kind.value.written(bench.card!, props.field) : ''))
 const place = computed(() => parameterAt(bench.card!, props.field.at[0]!))
 const options = computed(() => {
@@ -53,7 +55,7 @@ function write(text: string, mark = '') {
     field.label,
     (card) => {
       try {
-        return fillField({ card, holds: 1 }, field, text, { picture: (name) => knownPicture(pictures.list, name) }).card
+        return fillField({ card, holds: 1 }, field, text, broughtIn(pictures.list)).card
       } catch (error) {
         if (!(error instanceof WaxError)) throw error
         if (error.fault.code === 'field-moves') {
@@ -186,6 +188,9 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
         </VList>
       </VMenu>
     </button>
+    <p v-if="there && moves" class="moves quiet" role="status">
+      It moves by keys: rows cannot fill it; here a key is set.
+    </p>
   </div>
 </template>
 
@@ -230,6 +235,11 @@ input[type='checkbox'] {
 }
 select {
   min-width: 0;
+}
+.moves {
+  grid-column: 1 / -1;
+  margin: 0;
+  font-size: 12px;
 }
 .gone {
   margin: 0;

@@ -29,7 +29,7 @@ export default route(async (event) => {
   )
   const archive = writeArchive({
     card,
-    fonts: await fontsOf(card, [shippedFonts, ownFonts(useDatabase())]),
+    fonts: await fontsOf([card], [shippedFonts, ownFonts(useDatabase())]),
     pictures: found.flatMap((row, i) => (files[i] ? [{ ...row, file: files[i] }] : [])),
     sequences: shown.flat(),
   })
