@@ -4,6 +4,8 @@ import { Validator } from '@seriousme/openapi-schema-validator'
 import type { z } from 'zod'
 import { CHAPTERS, UNTOLD } from '../../server/open-api/chapters'
 import type { Operation } from '../../server/open-api/operation'
+import { addColumn, addRows } from '../../core/rosters/edit'
+import { createRoster } from '../../core/rosters/roster'
 import { demoCard } from '../support/engine'
 import { expect, test } from './bench-page'
 
@@ -65,6 +67,10 @@ test('a program makes a card, proves it, renders it and takes the file away', as
   await ask('get', '/cards/{id}/versions', card as never)
   const proof = await ask<{ passed: boolean; lines: unknown[] }>('post', '/proofs', {}, { cardId: card.id })
   expect([proof.passed, proof.lines.length]).toEqual([true, 12])
+  const crews = addRows(addColumn(createRoster('Crews by a program'), 'Name').roster, 2).roster
+  const roster = await ask<{ id: string }>('post', '/rosters', {}, { document: crews, cardId: card.id })
+  const withRows = await ask<{ lines: unknown[] }>('post', '/proofs', {}, { cardId: card.id, rosterId: roster.id })
+  expect(withRows.lines).toContainEqual(expect.objectContaining({ said: 'all fits, in 2 rows too' }))
 
   const options = { format: 'apng', from: 30, to: 34 }
   const render = await ask<Known>('post', '/renders', {}, { cardId: card.id, options })
