@@ -10,7 +10,9 @@ export const PANELS: Readonly<Record<PanelId, { label: string; size: number; lea
   settings: { label: 'Settings', size: 348, least: 280, most: 760 },
   ribbon: { label: 'Ribbon', size: 216, least: 120, most: 560 },
 }
-/** The ribbon with its curves open. */
+/** What the ribbon has to show decides its height, until it is dragged: two rows with nothing moving, and room for open curves. */
+export type RibbonShows = 'nothing' | 'lanes' | 'curves'
+const STILL = 132
 const WITH_CURVES = 370
 
 /** How the bench is laid out; kept in the browser. */
@@ -20,9 +22,10 @@ export const usePanels = defineStore('panels', () => {
   /** Whether the stage has the whole window. */
   const whole = ref(false)
 
-  const sizeOf = (id: PanelId, curves = false): number => {
-    const own = sizes.value[id] ?? PANELS[id].size
-    return id === 'ribbon' && curves ? Math.max(own, WITH_CURVES) : own
+  const sizeOf = (id: PanelId): number => sizes.value[id] ?? PANELS[id].size
+  function ribbonHeight(shows: RibbonShows): number {
+    const own = sizes.value.ribbon ?? (shows === 'nothing' ? STILL : PANELS.ribbon.size)
+    return shows === 'curves' ? Math.max(own, WITH_CURVES) : own
   }
   const isFolded = (id: PanelId): boolean => folded.value[id] === true
 
@@ -40,5 +43,5 @@ export const usePanels = defineStore('panels', () => {
   const fold = (id: PanelId) => (folded.value = { ...folded.value, [id]: !isFolded(id) })
   const shown = computed(() => (id: PanelId) => !whole.value && !isFolded(id))
 
-  return { sizes, folded, whole, sizeOf, isFolded, resize, reset, fold, shown }
+  return { sizes, folded, whole, sizeOf, ribbonHeight, isFolded, resize, reset, fold, shown }
 })

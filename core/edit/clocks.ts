@@ -26,6 +26,9 @@ export type ClockChange = Partial<
 
 export const hasOwnTime = (piece: Piece): piece is Clocked => 'clock' in piece
 
+/** Whether its time is another one than that around it. */
+export const runsByItself = (piece: Piece): boolean => hasOwnTime(piece) && piece.clock !== 'around'
+
 const find = (card: Card, id: string) => allPieces(card.pieces).find((piece) => piece.id === id)
 
 /** Whether a piece can be given a time of its own: a wash in a group would treat that alone. */

@@ -4,6 +4,8 @@ import { addRanges } from '../edit/ranges'
 import { addMotor } from '../edit/motors'
 import type { RangeStart } from '../type/range-starts'
 import type { PieceKind } from '../pieces/table'
+import type { StoredPaint } from '../values/moving'
+import type { Pattern } from '../values/paints'
 
 // Small cards on which help shows what a kind does: without it, and with it. The engine makes their pictures, as those of any card.
 
@@ -39,24 +41,27 @@ const changed = (card: Card, change: (piece: Piece) => Piece): Card => ({
   pieces: card.pieces.map((piece) => (piece.id === WORD ? change(piece) : piece)),
 })
 
+const GRADIENT = {
+  ...{ type: 'linear', angle: 90, scale: 100, shift: 0, hang: 'piece', spread: 'pad', mix: 'srgb', x: 50, y: 50 },
+  form: 'circle',
+}
+/** The ends of the gradients that are shown. */
+const ENDS = [
+  { at: 0, colour: '#7A1F2B' },
+  { at: 100, colour: '#F6C667' },
+]
+
 /** What of a kind's values is set so that it shows: the defaults of some change nothing until a hand moves them. */
 const COATS: Readonly<Record<string, object>> = {
   stroke: { width: 12, paint: solid('#2B2420') },
   fill: {
-    paint: {
-      ...{ type: 'linear', angle: 90, scale: 100, shift: 0, hang: 'piece', spread: 'pad', mix: 'srgb', x: 50, y: 50 },
-      ...{ form: 'circle', stops: [stop(0, '#7A1F2B'), stop(100, '#F6C667')] },
-    },
+    paint: { ...GRADIENT, stops: ENDS },
   },
   shadow: { distance: 14, softness: 18 },
   glow: { reach: 40 },
   bevel: { width: 14 },
   sheen: { distance: 18, softness: 22 },
   depth: { length: 26 },
-}
-
-function stop(at: number, colour: string) {
-  return { at, colour }
 }
 
 export function coatSample(kind: string): HelpSample {
@@ -70,6 +75,33 @@ export function coatSample(kind: string): HelpSample {
       : { ...piece.coats, face: kind === 'fill' ? [coat] : [coat, ...piece.coats.face] },
   }))
   return { before, after, plays: false }
+}
+
+/** A gradient on the face, or across a wide stroke where it follows the edge. */
+export function paintSample(type: Exclude<StoredPaint['type'], 'solid' | 'texture'>): HelpSample {
+  const paint = { ...GRADIENT, type, stops: ENDS }
+  return { before: wordCard(), after: changed(wordCard(), (piece) => faced(piece, paint)), plays: false }
+}
+
+/** Null for pictures, which are brought in. */
+export function patternSample(pattern: Pattern): HelpSample | null {
+  if (pattern === 'picture') return null
+  const texture = { ...FLOW, pattern, colour: '#F6C667', ground: '#7A1F2B', hang: 'piece' }
+  return { before: wordCard(), after: changed(wordCard(), (piece) => faced(piece, texture)), plays: false }
+}
+
+const faced = (piece: Piece, paint: object): Piece => ({
+  ...piece,
+  coats: { ...piece.coats, face: piece.coats.face.map((coat) => ({ ...coat, paint }) as unknown as Coat) },
+})
+
+/** A word that goes across by an easing, and waits. */
+export function easingSample(easing: string): HelpSample {
+  const keys = [
+    { frame: 0, value: 110, easing },
+    { frame: 20, value: 370, easing: 'hold' },
+  ]
+  return { before: null, after: wordCard({ size: 76, x: { keys } }), plays: true }
 }
 
 const FLOW = {
@@ -97,8 +129,11 @@ const FINISHES: Readonly<Record<string, object>> = {
   colour: { hue: 150 },
   tint: {
     colours: {
-      ...{ type: 'linear', angle: 90, scale: 100, shift: 0, hang: 'piece', spread: 'pad', mix: 'srgb', x: 50, y: 50 },
-      ...{ form: 'circle', stops: [stop(0, '#10263A'), stop(100, '#F6E3B0')] },
+      ...GRADIENT,
+      stops: [
+        { at: 0, colour: '#10263A' },
+        { at: 100, colour: '#F6E3B0' },
+      ],
     },
   },
   'colour-steps': { levels: 3 },

@@ -13,9 +13,30 @@ import { RANGE_STARTS } from '../type/range-starts'
 import { rangeOf } from '../values/parameter-docs'
 import type { Parameter, Parameters } from '../values/parameter-kinds'
 import { MOTORS } from '../values/motors/table'
+import type { PaintKind } from '../values/paints'
+import {
+  GRADIENT_CHOICES,
+  GRADIENT_PARAMETERS,
+  paintKind,
+  PATTERNS,
+  STOP_PARAMETERS,
+  TEXTURE_PARAMETERS,
+} from '../values/paints'
 import { BEGINNINGS } from './beginnings'
+import { EASING_WORDS } from './easing-words'
 import type { HelpSample } from './samples'
-import { coatSample, finishSample, maskSample, motorSample, pieceSample, rangeSample, stepSample } from './samples'
+import {
+  coatSample,
+  easingSample,
+  finishSample,
+  maskSample,
+  motorSample,
+  paintSample,
+  patternSample,
+  pieceSample,
+  rangeSample,
+  stepSample,
+} from './samples'
 import { UNSEEN } from './unseen-words'
 
 // The help page: one topic for each kind of everything, made from the tables that the bench and the docs are made from.
@@ -61,6 +82,14 @@ const sentence = (text: string) => (/[.!?]$/.test(text) ? text : `${text}.`)
 const ownOf = (parameters: Readonly<Record<string, Parameter>>) =>
   valuesOf(Object.fromEntries(Object.entries(parameters).filter(([name]) => !(name in CLOCK_PARAMETERS))))
 
+const GRADIENTS = ['linear', 'radial', 'conic', 'edge'] as const
+
+const gradientValues = ({ numbers, choices }: PaintKind) => [
+  ...valuesOf(Object.fromEntries(numbers.map((name) => [name, GRADIENT_PARAMETERS[name]]))),
+  ...valuesOf(Object.fromEntries(choices.map((name) => [name, GRADIENT_CHOICES[name]]))),
+  ...valuesOf(STOP_PARAMETERS),
+]
+
 /** All topics, in the order in which the page shows them. */
 export const HELP_TOPICS: readonly HelpTopic[] = [
   ...BEGINNINGS.map(({ id, title, says, more }) => topic({ id, chapter: 'To begin with', title, says, more })),
@@ -71,6 +100,25 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
     topic({
       ...{ id: `coat-${kind}`, chapter: 'Coats', title: label, says: sentence(help), values: valuesOf(parameters) },
       sample: () => coatSample(kind),
+    }),
+  ),
+  topic({
+    ...{ id: 'paint-solid', chapter: 'Paints', title: paintKind('solid').label, says: 'One colour, with its opacity.' },
+    more: ['Fills, strokes, glows and all else that has a colour take any of these paints.'],
+  }),
+  ...GRADIENTS.map((type) =>
+    topic({
+      ...{ id: `paint-${type}`, chapter: 'Paints', title: paintKind(type).label },
+      ...{ says: sentence(paintKind(type).help), values: gradientValues(paintKind(type)) },
+      sample: () => paintSample(type),
+    }),
+  ),
+  ...PATTERNS.map(({ value, label, counts }) =>
+    topic({
+      ...{ id: `texture-${value}`, chapter: 'Paints', title: `Texture: ${label.toLowerCase()}` },
+      says: value === 'picture' ? 'A picture that is brought in, repeated.' : 'A pattern that the engine makes.',
+      values: valuesOf(Object.fromEntries(counts.map((name) => [name, TEXTURE_PARAMETERS[name]]))),
+      sample: () => patternSample(value),
     }),
   ),
   ...STEPS.map(({ kind, label, help, parameters, works }) =>
@@ -95,6 +143,15 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
     topic({
       ...{ id: `mask-${kind}`, chapter: 'Masks and mattes', title: label, says: sentence(help) },
       ...{ values: valuesOf(parameters), sample: () => maskSample(kind) },
+    }),
+  ),
+  ...EASING_WORDS.map(({ id, label, easing, says }) =>
+    topic({
+      ...{ id: `easing-${id}`, chapter: 'Curves', title: label, says: sentence(says) },
+      more: [
+        easing === 'hold' ? 'Chosen at a key, for the way to the next one.' : `As CSS easings write it: ${easing}.`,
+      ],
+      sample: () => easingSample(easing),
     }),
   ),
   ...MOTORS.map(({ kind, label, help }) =>

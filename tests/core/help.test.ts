@@ -10,6 +10,9 @@ import { MASKS } from '#core/masks/table'
 import { PIECE_KINDS } from '#core/pieces/table'
 import { STEPS } from '#core/steps/table'
 import { typedFrame } from '#core/time/typed-frame'
+import { STANDARD_EASINGS } from '#core/values/easing'
+import { PEAKS } from '#core/values/easing-shapes'
+import { PAINT_KINDS, PATTERNS } from '#core/values/paints'
 import { MOTORS } from '#core/values/motors/table'
 import { engineWithFonts } from '../support/engine'
 
@@ -27,6 +30,10 @@ describe('help', () => {
       ...MOTORS.map(({ kind }) => `motor-${kind}`),
       ...Object.keys(PIECE_KINDS).map((kind) => `piece-${kind}`),
       ...DELIVERIES.map(({ format }) => `delivery-${format}`),
+      ...PAINT_KINDS.filter(({ type }) => type !== 'texture').map(({ type }) => `paint-${type}`),
+      ...PATTERNS.map(({ value }) => `texture-${value}`),
+      ...STANDARD_EASINGS.map((easing) => `easing-${easing}`),
+      ...PEAKS.map(({ id }) => `easing-${id}`),
     ]
     expect(wanted.filter((id) => !ids.includes(id))).toEqual([])
     expect(new Set(ids).size).toBe(ids.length)

@@ -5,6 +5,7 @@ import { storeToRefs } from 'pinia'
 import { computed, onMounted, ref } from 'vue'
 import { allPieces } from '#core/card/tree'
 import type { ProofFinding } from '#core/judge/proof/definition'
+import { runsByItself } from '#core/edit/clocks'
 import { maskAlone } from '#core/stage/mask-alone'
 import { rateLabel, ribbonTime } from '#core/values/rate'
 import type { Fault } from '#core/errors'
@@ -35,6 +36,7 @@ import { useFonts } from '~/stores/fonts'
 import { useRibbon } from '~/stores/ribbon'
 import { useShownRow } from '~/stores/shown-row'
 import { zonesOf } from '#core/time/held'
+import type { RibbonShows } from '~/stores/panels'
 import { usePanels } from '~/stores/panels'
 import { useStage } from '~/stores/stage'
 import { attempt } from '~/composables/attempt'
@@ -56,7 +58,13 @@ const keysShown = ref(false)
 const finding = ref(false)
 /** What is folded leaves its edge. */
 const wide = (panel: 'stack' | 'settings') => (panels.isFolded(panel) ? '5px' : `${panels.sizeOf(panel)}px`)
-const high = computed(() => (panels.isFolded('ribbon') ? '6px' : `${panels.sizeOf('ribbon', ribbon.curvesOpen)}px`))
+const ribbonShows = computed((): RibbonShows => {
+  if (ribbon.curvesOpen) return 'curves'
+  const isStill = bench.lanes.length === 0 && bench.pieces.every((piece) => piece.span === null && !runsByItself(piece))
+  return isStill ? 'nothing' : 'lanes'
+})
+const ribbonHeight = computed(() => panels.ribbonHeight(ribbonShows.value))
+const high = computed(() => (panels.isFolded('ribbon') ? '6px' : `${ribbonHeight.value}px`))
 
 /** Faults that pass: the saving goes on behind whatever is open. */
 const WAITED_FOR = ['no-server', 'no-database', 'server']
@@ -232,7 +240,7 @@ useIntervalFn(() => void bench.lookForNewer(), 5000)
         </div>
       </div>
       <div v-show="!panels.whole" class="lower" :style="{ height: high }">
-        <PanelEdge panel="ribbon" :size="panels.sizeOf('ribbon', ribbon.curvesOpen)" />
+        <PanelEdge panel="ribbon" :size="ribbonHeight" />
         <template v-if="!panels.isFolded('ribbon')">
           <LoopRing />
           <RibbonPanel :engine-name="engineName" />

@@ -2,7 +2,7 @@
 import { useElementSize, useVirtualList } from '@vueuse/core'
 import { mdiClockOutline } from '@mdi/js'
 import { computed, ref, watch } from 'vue'
-import { hasOwnTime } from '#core/edit/clocks'
+import { runsByItself } from '#core/edit/clocks'
 import type { KeyPlace } from '#core/edit/keys'
 import { isMoving } from '#core/values/moving'
 import type { ParameterPlace } from '#core/card/addresses'
@@ -30,8 +30,6 @@ const track = ref<HTMLElement>()
 const { width } = useElementSize(track)
 const view = useRibbonView(width)
 const { x, length } = view
-
-const runsByItself = (piece: Piece) => hasOwnTime(piece) && piece.clock !== 'around'
 
 interface Row {
   key: string
