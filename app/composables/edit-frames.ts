@@ -27,7 +27,7 @@ export function useEditFrames(render: string, across: () => number) {
   const fault = shallowRef<Fault | null>(null)
   const kept = new Map<number, ImageBitmap>()
   const coming = new Set<number>()
-  let whole: { place: number; bitmap: ImageBitmap } | null = null
+  let whole: { place: number; bitmap: Promise<ImageBitmap | null> } | null = null
   let closed = false
   let timer: ReturnType<typeof setTimeout> | undefined
 
@@ -84,24 +84,29 @@ export function useEditFrames(render: string, across: () => number) {
   /** The frame as it is kept for playing; null where it has not come yet. */
   const small = (place: number): ImageBitmap | null => kept.get(place) ?? null
 
-  /** The frame in its own size. */
-  async function own(place: number): Promise<ImageBitmap | null> {
+  /** The frame in its own size. There is one at a time: whoever asks for another place has done with the one before. */
+  function own(place: number): Promise<ImageBitmap | null> {
     if (whole?.place === place) return whole.bitmap
-    const bitmap = await fetched(place)
-    if (!bitmap || closed) {
-      bitmap?.close()
-      return null
-    }
-    whole?.bitmap.close()
-    whole = { place, bitmap }
-    return bitmap
+    letGo()
+    const one = { place, bitmap: fetched(place) }
+    whole = one
+    // What could not be read is asked for again.
+    void one.bitmap.then((bitmap) => {
+      if (!bitmap && whole === one) whole = null
+    })
+    return one.bitmap
+  }
+
+  function letGo() {
+    void whole?.bitmap.then((bitmap) => bitmap?.close())
+    whole = null
   }
 
   onScopeDispose(() => {
     closed = true
     clearTimeout(timer)
     for (const bitmap of kept.values()) bitmap.close()
-    whole?.bitmap.close()
+    letGo()
   })
 
   return { about, fault, ahead, small, own, retry: ask }

@@ -1,7 +1,7 @@
-import AxeBuilder from '@axe-core/playwright'
 import type { Card } from '../../core/card/schema'
 import { coat, emptyCard, solid, withBox } from '../support/engine'
 import { expect, openCard, pixels, savedCard, shown, test } from './bench-page'
+import { check } from './axe'
 
 // What helps those who begin, and how the bench makes room: notes, why nothing shows, help, panels, the stage alone, a second window.
 
@@ -127,18 +127,6 @@ test('one field finds pieces, values, actions, frames and help, and does what wa
 test('help is found by its words, with pictures by the engine; no serious finding of axe there and in the new card', async ({
   page,
 }) => {
-  const check = async () => {
-    await page.evaluate(async () => {
-      const ends = () =>
-        document.getAnimations().filter(({ effect }) => effect?.getComputedTiming().iterations !== Infinity)
-      while (ends().length > 0) await Promise.allSettled(ends().map(({ finished }) => finished))
-    })
-    const { violations } = await new AxeBuilder({ page })
-      .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
-      .analyze()
-    const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')
-    expect(serious.map(({ id, nodes }) => `${id}: ${nodes[0]!.target.join(' ')}`)).toEqual([])
-  }
   await page.goto('/help#coat-bevel')
   const bevel = page.getByRole('article', { name: 'Bevel' })
   await expect(bevel).toBeInViewport()
@@ -151,12 +139,12 @@ test('help is found by its words, with pictures by the engine; no serious findin
   expect(await drawn(0)).not.toBe(await drawn(1))
   await page.getByRole('searchbox', { name: 'Find in help' }).fill('nothing show')
   await expect(page.getByRole('article').first()).toContainText('It is switched off')
-  await check()
+  await check(page)
   await page.goto('/')
   await page.getByRole('button', { name: 'New card', exact: true }).first().click()
   await page.getByRole('button', { name: /^Closing card: / }).waitFor()
-  await check()
+  await check(page)
   await page.getByRole('button', { name: /^Closing card: / }).click()
   await page.getByRole('form', { name: 'Words and colours' }).waitFor()
-  await check()
+  await check(page)
 })

@@ -138,10 +138,10 @@ test('a render is cancelled and nothing of it is offered', async ({ page }) => {
 })
 
 test('the render worker is killed: the render goes on by itself, and no half file is offered', async ({ page }) => {
-  await openCard(page, { ...longCard(), length: 60 })
+  await openCard(page, { ...longCard(), length: 36 })
   await startRender(page, { format: 'PNG sequence' })
   await expect(item(page)).toHaveAttribute('data-status', 'running')
-  await expect(item(page)).toContainText(/[1-9]\d* of 60 frames rendered/)
+  await expect(item(page)).toContainText(/[1-9]\d* of 36 frames rendered/)
   const [row] = await rows(page)
   process.kill(Number(process.env.WAX_WORKER_PID), 'SIGKILL')
   expect((await page.request.get(`/api/renders/${row!.id}/files/0`)).status()).toBe(404)
@@ -151,7 +151,7 @@ test('the render worker is killed: the render goes on by itself, and no half fil
 })
 
 test('another machine helps with a token alone; withdrawn, it lets nobody in', async ({ page }) => {
-  await openCard(page, { ...longCard(), length: 80 })
+  await openCard(page, { ...longCard(), length: 48 })
   await page.goto('/renders')
   await page.getByRole('button', { name: /worker here/ }).click()
   const sheet = page.getByRole('region', { name: 'Workers' })

@@ -6,6 +6,7 @@ import { contrastRatio, relativeLuminance } from '#core/judge/measures/contrast'
 import type { FlashPicture } from '#core/judge/measures/flashes'
 import { FLASH_AREA, flashesIn } from '#core/judge/measures/flashes'
 import { fringesOf } from '#core/judge/measures/fringe'
+import { inkRows, onlyRows } from '#core/judge/measures/ink-rows'
 import { readingTime, wordsIn } from '#core/judge/measures/reading'
 import { thinLines } from '#core/judge/measures/thin-lines'
 import { COMPOSITE, compositeLevels } from '#core/judge/measures/video-levels'
@@ -32,6 +33,30 @@ describe('contrast, as WCAG 2.2 has it', () => {
     expect(relativeLuminance(0, 1, 0)).toBeCloseTo(0.7152, 6)
     expect(relativeLuminance(0, 0, 1)).toBeCloseTo(0.0722, 6)
   })
+})
+
+test('where nothing is seen is passed over: rows with ink, and some around them', () => {
+  const [width, height] = [7, 20]
+  const picture = (rows: readonly number[]): FramePicture => {
+    const pixels = new Uint8Array(width * height * 4)
+    for (const row of rows) pixels[(row * width + (row % width)) * 4 + 3] = 1
+    return { width, height, pixels, bits: 8 } as FramePicture
+  }
+  fc.assert(
+    fc.property(fc.uniqueArray(fc.nat(height - 1), { minLength: 1 }), fc.nat(5), (rows, margin) => {
+      const whole = picture(rows)
+      const found = inkRows(whole, margin)
+      expect(found).toEqual({
+        top: Math.max(0, Math.min(...rows) - margin),
+        bottom: Math.min(height, Math.max(...rows) + 1 + margin),
+      })
+      const part = onlyRows(whole, found)
+      expect([part.height, part.pixels.length]).toEqual([found.bottom - found.top, part.height * width * 4])
+      const sum = ({ pixels }: FramePicture) => pixels.reduce((all, value) => all + value, 0)
+      expect(sum(part)).toBe(sum(whole))
+    }),
+  )
+  expect(inkRows(picture([]), 4)).toEqual({ top: 0, bottom: 0 })
 })
 
 describe('a halo', () => {

@@ -51,12 +51,7 @@ test('a plain lower third is good in every line', async () => {
 test('rows of a roster are proved with their card: each that has no room or no letters is named', async () => {
   const design = makeField(plain(), 'name/wording')
   let roster = addRows(addColumn(createRoster('Crews'), 'Name').roster, 4).roster
-  const said = [
-    'Tam Voss',
-    'Bartholomew Featherstone',
-    '三浦',
-    'Nobody sees this one, which is off, in full',
-  ]
+  const said = ['Tam Voss', 'Bartholomew Featherstone', '三浦', 'Nobody sees this one, which is off, in full']
   roster = setCells(roster, [
     ...said.map((text, i) => ({ row: `row-${i + 1}`, column: 'column-1', text })),
     { row: 'row-4', column: ':on', text: 'off' },

@@ -2,6 +2,10 @@
 import { computed, ref } from 'vue'
 import { changePiece } from '#core/edit/stack'
 import type { Piece, TypePiece } from '#core/card/schema'
+import type { ExampleFile } from '#core/formats/examples'
+import { EXAMPLES } from '#core/formats/examples'
+import { attempt } from '~/composables/attempt'
+import { exampleFile } from '~/composables/example-files'
 import { withChosenFile } from '~/composables/chosen-file'
 import { useRibbon } from '~/stores/ribbon'
 import { useMoment } from '~/composables/moment'
@@ -45,6 +49,10 @@ function choose(font: string | null) {
 }
 
 const bringIn = (event: Event) => withChosenFile(event, async (chosen) => choose(await fonts.bringIn(chosen)))
+
+const examples = EXAMPLES.filter(({ at }) => at === 'font')
+const bringExample = (example: ExampleFile) =>
+  attempt(async () => choose(await fonts.bringIn(await exampleFile(example))))
 
 function showAll(open: boolean) {
   if (open) for (const { id } of fonts.choices) showSample(id)
@@ -93,6 +101,16 @@ function showAll(open: boolean) {
             <span class="sample" :style="{ fontFamily: choice.css }">{{ choice.title }}</span>
             <small>{{ choice.kind }}</small>
           </VListItem>
+        </template>
+        <template #append-item>
+          <VListItem
+            v-for="example in examples"
+            :key="example.name"
+            density="compact"
+            title="Try a font of your own"
+            :subtitle="`An example comes: ${example.name}`"
+            @click="bringExample(example)"
+          />
         </template>
       </VAutocomplete>
       <button class="plain-button" @click="file?.click()">

@@ -1,5 +1,6 @@
 import type { FramePicture } from '../../frame/engine'
 import { contrastRatio, LUMINANCES } from '../measures/contrast'
+import { inkRows } from '../measures/ink-rows'
 import type { Ground } from './grounds'
 import { behind } from './grounds'
 
@@ -38,11 +39,13 @@ export function contrastAt(
 
 /** Takes the luminance of every pixel of letters, and those of what is seen close around them there. */
 function aroundLetters(
-  { width, height, pixels: ink }: FramePicture,
+  letters: FramePicture,
   { pixels }: FramePicture,
   ground: Ground,
   take: (x: number, y: number, own: number, around: readonly number[]) => void,
 ): void {
+  const { width, height, pixels: ink } = letters
+  const rows = inkRows(letters, 0)
   const under = behind(ground, { width, height })
   const luminance = (x: number, y: number) => {
     const at = (y * width + x) * 4
@@ -53,7 +56,7 @@ function aroundLetters(
   }
   const reach = AROUND.map((px) => Math.max(1, Math.round((px * height) / 1080)))
   const around: number[] = []
-  for (let y = 0, at = 0; y < height; y++) {
+  for (let y = rows.top, at = rows.top * width * 4; y < rows.bottom; y++) {
     for (let x = 0; x < width; x++, at += 4) {
       if (ink[at + 3]! < INK) continue
       around.length = 0

@@ -18,6 +18,7 @@ import { flashesIn } from '../measures/flashes'
 import { LUMINANCES } from '../measures/contrast'
 import type { Fringes } from '../measures/fringe'
 import { fringesOf } from '../measures/fringe'
+import { inkRows, onlyRows } from '../measures/ink-rows'
 import type { ThinLine } from '../measures/thin-lines'
 import { thinLines } from '../measures/thin-lines'
 import { COMPOSITE, compositeLevels } from '../measures/video-levels'
@@ -193,12 +194,26 @@ async function momentAt({ card, grounds }: Looked, frame: Frames, withEngine: Wi
   for (const piece of allPieces(card.pieces)) {
     if (piece.kind === 'type') types.push(await typeAt(card, piece, frame, withEngine, picture, grounds))
   }
+  return { frame, outlook, types, ...measuresOf(picture, exact) }
+}
+
+type Measures = Pick<LookedMoment, 'fringes' | 'bands' | 'lines' | 'beyondComposite'>
+
+/** Clear rows that are looked at around what is seen: an edge falls off within so many. */
+const AROUND = 4
+
+/** Where nothing is seen there is nothing to be measured: a lower third is a fifth of its frame. */
+function measuresOf(whole: FramePicture, exactly: FramePicture): Measures {
+  const rows = inkRows(whole, AROUND)
+  const picture = onlyRows(whole, rows)
+  const lower = <T extends { row: number }>(band: T): T => ({ ...band, row: band.row + rows.top })
+  const { plain, dithered } = bandsOf(picture, onlyRows(exactly, rows))
+  const fringes = fringesOf(picture)
   return {
-    ...{ frame, outlook, types },
-    fringes: fringesOf(picture),
-    bands: bandsOf(picture, exact),
-    lines: thinLines(picture),
-    beyondComposite: beyondComposite(picture),
+    fringes: { ...fringes, at: fringes.at && { x: fringes.at.x, y: fringes.at.y + rows.top } },
+    bands: { plain: lower(plain), dithered: lower(dithered) },
+    lines: thinLines(picture).map((line) => ({ ...line, y: line.y + rows.top })),
+    beyondComposite: (pixelsBeyond(picture) / (whole.width * whole.height)) * 100,
   }
 }
 
@@ -245,7 +260,8 @@ function replaced(pieces: readonly Card['pieces'][number][], by: TypePiece): Car
 }
 
 function bandsOf({ width, height, pixels }: FramePicture, exact: FramePicture): { plain: Band; dithered: Band } {
-  const numbers = new Float32Array(exact.pixels.buffer)
+  const { buffer, byteOffset, byteLength } = exact.pixels
+  const numbers = new Float32Array(buffer, byteOffset, byteLength / 4)
   const channel = new Uint8Array(width * height)
   const longest = (of: ArrayLike<number>, scale: number) => {
     let most: Band = { length: 0, row: 0, from: 0 }
@@ -267,14 +283,24 @@ function bandsOf({ width, height, pixels }: FramePicture, exact: FramePicture): 
 /** Alpha from which a pixel's own colour is what is sent. */
 const OWN = 200
 
-function beyondComposite({ width, height, pixels }: FramePicture): number {
+/** How many pixels are beyond the limits of composite video. */
+function pixelsBeyond({ pixels }: FramePicture): number {
   let beyond = 0
+  // Colours come in stretches: what was found of one holds for its neighbour.
+  let colour = -1
+  let isBeyond = false
   for (let at = 0; at < pixels.length; at += 4) {
     if (pixels[at + 3]! < OWN) continue
-    const { low, high } = compositeLevels(pixels[at]! / 255, pixels[at + 1]! / 255, pixels[at + 2]! / 255)
-    if (low < COMPOSITE.from || high > COMPOSITE.to) beyond++
+    const [red, green, blue] = [pixels[at]!, pixels[at + 1]!, pixels[at + 2]!]
+    const now = (red << 16) | (green << 8) | blue
+    if (now !== colour) {
+      const { low, high } = compositeLevels(red / 255, green / 255, blue / 255)
+      colour = now
+      isBeyond = low < COMPOSITE.from || high > COMPOSITE.to
+    }
+    if (isBeyond) beyond++
   }
-  return (beyond / (width * height)) * 100
+  return beyond
 }
 
 /** All frames, small: flashes over grey, and the steps round the ring. */
