@@ -148,9 +148,7 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
   ...EASING_WORDS.map(({ id, label, easing, says }) =>
     topic({
       ...{ id: `easing-${id}`, chapter: 'Curves', title: label, says: sentence(says) },
-      more: [
-        easing === 'hold' ? 'Chosen at a key, for the way to the next one.' : `As CSS easings write it: ${easing}.`,
-      ],
+      more: easing.startsWith('cubic-bezier') ? [`Written as ${easing}.`] : [],
       sample: () => easingSample(easing),
     }),
   ),

@@ -3,6 +3,7 @@ import type { Page } from '@playwright/test'
 import { unzipSync } from 'fflate'
 import type { Card } from '../../core/card/schema'
 import type { Roster } from '../../core/rosters/roster'
+import { sortRows } from '../../core/rosters/edit'
 import { readTable } from '../../core/rosters/table-in'
 import { demoCard, emptyCard, withPiece, coat, solid } from '../support/engine'
 import { expect, openCard, pixels, savedCard, shown, test } from './bench-page'
@@ -168,4 +169,21 @@ test('the demo roster shows every row small, in several scripts, and goes out as
   expect(rows).toHaveLength(60)
   expect(rows[6]![1]).toBe('Κλειώ Φαναριώτου')
   expect(demoCard('29-strip-that-grows').fields.map(({ label }) => label)).toEqual(headings.slice(1))
+
+  // Rows are found by their words, and the field keeps all keys that are typed while the grid changes.
+  const found = rows.filter((row) => /boat/i.test(row.join(' ')) && /no/i.test(row.join(' '))).length
+  await page.getByLabel('Find rows').click()
+  await page.keyboard.type('boat no')
+  await expect(page.locator('.foot')).toContainText(`${found} shown`)
+  await expect(page.getByLabel('Find rows')).toHaveValue('boat no')
+  await page.getByLabel('Find rows').fill('')
+  // Sorted as one step.
+  const before = await savedRoster(page)
+  await page.locator('.tabulator-col[tabulator-field=name] .tabulator-header-popup-button').click()
+  await page.locator('.tabulator-menu-item').filter({ hasText: 'Sort, last to first' }).click()
+  const sorted = await savedRoster(page)
+  expect(sorted).toEqual(sortRows(before, 'name', 'falling'))
+  await expect(cell(page, 0, 'name')).toHaveText(sorted.rows[0]!.cells.name!)
+  await page.getByLabel('Undo').click()
+  expect(await savedRoster(page)).toEqual(before)
 })

@@ -136,6 +136,8 @@ onMounted(() => {
       selectableRangeColumns: true,
       selectableRangeRows: true,
       selectableRangeClearCells: false,
+      // Rows change while somebody writes elsewhere, as when they are sought: the grid takes no keys that are not its own.
+      selectableRangeAutoFocus: false,
     },
     ...{ clipboard: 'copy', clipboardCopyStyled: false, clipboardCopyRowRange: 'range' },
     clipboardCopyConfig: { rowHeaders: false, columnHeaders: false },
@@ -205,12 +207,20 @@ function sync() {
   const same = before.length === rows.length && rows.every(({ id }, i) => before[i] === id)
   const changed = rows.filter((row) => shown.get(row.id) !== row)
   shown = new Map(rows.map((row) => [row.id, row]))
-  if (!same) void table.replaceData(rows.map(gridRow))
+  if (!same) void replace(rows)
   else if (changed.length > 0) {
     // A cell that was emptied is written as empty: what is left out would stay.
     const empty = Object.fromEntries(props.roster.columns.map(({ id }) => [id, '']))
     void table.updateData(changed.map((row) => ({ ...empty, ...gridRow(row) })))
   }
+}
+
+/** Other rows in the place of those that are there. Whoever writes in the grid goes on there: its cells are new ones. */
+async function replace(rows: readonly RosterRow[]) {
+  const holder = place.value?.querySelector<HTMLElement>('.tabulator-tableholder')
+  const isHere = holder?.contains(document.activeElement) ?? false
+  await table?.replaceData(rows.map(gridRow))
+  if (isHere) holder?.focus({ preventScroll: true })
 }
 
 watch(() => [props.roster, props.rows, props.matches], sync)

@@ -15,6 +15,9 @@ export const gridRow = ({ id, cells, name, on, note, in: from, out }: RosterRow)
   ...{ id, ':name': name, ':on': on, ':note': note, ':in': from, ':out': out },
 })
 
+/** The least width of columns, by what they fill, in px. */
+const LEAST_WIDTH: Readonly<Record<string, number>> = { wording: 160, colour: 112 }
+
 /** Small pictures of rows, in px. */
 export const THUMB = { width: 200, height: 52 }
 
@@ -113,7 +116,7 @@ export function gridColumns({ columns }: Roster, matches: readonly Match[], hook
           ...plain,
           field: column.id,
           title: column.name,
-          minWidth: field?.kind === 'wording' ? 170 : 84,
+          minWidth: LEAST_WIDTH[field?.kind ?? ''] ?? 84,
           widthGrow: field?.kind === 'wording' ? 2 : 1,
         },
         titleFormatter: heading(column, field),

@@ -108,7 +108,7 @@ async function drawStill() {
     sought,
   ])
   const engine = shown && 'bitmap' in shown ? shown.bitmap : null
-  if (mine === drawing && !playing.value) {
+  if (mine === drawing && !playing.value && canvas.value) {
     resize(about.value.width, about.value.height)
     const layers = { footage: video, file, engine }
     difference.value = drawEdit(canvas.value.getContext('2d')!, wanted, layers, split.value)

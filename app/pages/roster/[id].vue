@@ -293,6 +293,9 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       <footer class="foot quiet" role="status">
         {{ roster.rows.length }} {{ roster.rows.length === 1 ? 'row' : 'rows' }},
         {{ roster.rows.filter(({ on }) => on).length }} on
+        <template v-if="filter.rows.value.length < roster.rows.length">
+          · {{ filter.rows.value.length }} shown</template
+        >
         <template v-if="programme.entries.length > 0">
           · {{ programme.entries.length }} with their place in the programme</template
         >
