@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
-import { listParameters } from '#core/card/addresses'
+import { listParameters, parameterAt } from '#core/card/addresses'
 import { createCard, createCoat, createPiece } from '#core/card/create'
 import { addCoat, addPiece } from '#core/edit/stack'
 import { storedAt, setStored } from '#core/edit/values'
@@ -29,6 +29,19 @@ function fullCard(): Card {
   }
   return card
 }
+
+test('a parameter is found at its address, in the card as it is after an edit', () => {
+  const card = fullCard()
+  const places = listParameters(card)
+  for (const place of places) expect(parameterAt(card, place.address)).toBe(place)
+  expect(parameterAt(card, 'nowhere/x')).toBeUndefined()
+  // Pieces that an edit does not touch keep their list; the one that it does gets another.
+  const [first, other] = card.pieces.map(({ id }) => `${id}/x`) as [string, string]
+  const edited = setStored(card, first, 12.5)
+  expect(parameterAt(edited, first)!.value).toBe(12.5)
+  expect(parameterAt(card, first)!.value).not.toBe(12.5)
+  expect(parameterAt(edited, other)).toBe(parameterAt(card, other))
+})
 
 describe('the card file', () => {
   test('what the application makes, it reads; written and read again nothing changes', () => {
