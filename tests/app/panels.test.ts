@@ -4,7 +4,9 @@ import { PANELS, usePanels } from '~/stores/panels'
 
 // How much room the panels take.
 
-beforeEach(() => setActivePinia(createPinia()))
+beforeEach(() => {
+  setActivePinia(createPinia())
+})
 
 test('the ribbon takes little while nothing moves, more for lanes, most for open curves', () => {
   const panels = usePanels()
