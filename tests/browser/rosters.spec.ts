@@ -157,8 +157,9 @@ test('names from a CSV: found, fitted, mended in the grid, rendered as one job w
 test('the demo roster shows every row small, in several scripts, and goes out as CSV', async ({ page }) => {
   await page.goto('/roster/demo-crews')
   await page.locator('.grid[data-ready=true]').waitFor()
-  const thumbs = page.locator('.tabulator-row .thumb canvas')
-  const look = (i: number) => thumbs.nth(i).evaluate((canvas) => (canvas as HTMLCanvasElement).toDataURL())
+  // As they are seen: the part of the card that they show has the words in it.
+  const thumbs = page.locator('.tabulator-row .thumb')
+  const look = async (i: number) => (await thumbs.nth(i).screenshot()).toString('base64')
   await expect.poll(async () => new Set([await look(0), await look(1), await look(2), await look(6)]).size).toBe(4)
   const [csv] = await Promise.all([
     page.waitForEvent('download'),

@@ -224,9 +224,9 @@ async function replace(rows: readonly RosterRow[]) {
 }
 
 watch(() => [props.roster, props.rows, props.matches], sync)
-// What was found of rows is drawn again where it is seen.
+// What is known of rows is drawn again where it is seen, and so is which part of the card the small pictures show.
 watch(
-  () => props.known,
+  () => [props.known, props.crop],
   () => {
     drawings.drawAgain()
     for (const row of table?.getRows('visible') ?? []) row.reformat()
