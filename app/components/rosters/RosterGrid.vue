@@ -224,14 +224,17 @@ async function replace(rows: readonly RosterRow[]) {
 }
 
 watch(() => [props.roster, props.rows, props.matches], sync)
-// What is known of rows is drawn again where it is seen, and so is which part of the card the small pictures show.
+// What is known of rows is drawn again where it is seen. A cell that somebody writes in stays as it is.
 watch(
-  () => [props.known, props.crop],
+  () => props.known,
   () => {
     drawings.drawAgain()
-    for (const row of table?.getRows('visible') ?? []) row.reformat()
+    for (const row of table?.getRows('visible') ?? []) {
+      if (!row.getElement().contains(document.activeElement)) row.reformat()
+    }
   },
 )
+watch(() => props.crop, drawings.drawAgain)
 
 const range = () => (table?.getRanges() ?? [])[0]
 /** The cells of the range that was chosen. */
