@@ -96,7 +96,7 @@ nav button:hover {
 }
 nav button[aria-current='true'] {
   font-weight: 650;
-  color: var(--teal);
+  color: var(--ink);
   background: var(--teal-soft);
 }
 .apart {
