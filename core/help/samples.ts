@@ -77,7 +77,7 @@ export function coatSample(kind: string): HelpSample {
   return { before, after, plays: false }
 }
 
-/** A gradient on the face, or across a wide stroke where it follows the edge. */
+/** A gradient on the face of the letters. */
 export function paintSample(type: Exclude<StoredPaint['type'], 'solid' | 'texture'>): HelpSample {
   const paint = { ...GRADIENT, type, stops: ENDS }
   return { before: wordCard(), after: changed(wordCard(), (piece) => faced(piece, paint)), plays: false }
