@@ -5,8 +5,11 @@ import { addCoat, addPiece } from '#core/edit/stack'
 import { addFinish } from '#core/edit/finishes'
 import { addStep } from '#core/edit/steps'
 import { FINISHES } from '#core/finishes/table'
+import { idleValues } from '#core/find/idle-values'
 import type { Findable } from '#core/find/ranked'
 import { ranked } from '#core/find/ranked'
+import type { KeyActionId } from '#core/help/key-actions'
+import { KEY_ACTIONS } from '#core/help/key-actions'
 import { HELP_TOPICS } from '#core/help/topics'
 import type { PieceKind } from '#core/pieces/table'
 import { PIECE_KINDS } from '#core/pieces/table'
@@ -17,8 +20,7 @@ import { pressSeal } from '#core/seals/press'
 import { useBench } from '~/stores/bench'
 import { useRibbon } from '~/stores/ribbon'
 import { useSeals } from '~/stores/seals'
-import type { KeyActionId } from './keys'
-import { KEY_ACTIONS, useKeys } from './keys'
+import { useKeys } from './keys'
 
 /** Something on the bench, or in help, that can be gone to or done. */
 export interface Thing extends Findable {
@@ -46,14 +48,19 @@ export function useFoundThings(does: Partial<Record<KeyActionId, () => unknown>>
       run: () => bench.select(id),
     }))
 
-  const values = (card: Card): Thing[] =>
-    listParameters(card).map(({ address, label, piece, part, parameter }) => ({
-      ...{ id: `value ${address}`, label, about: `Value. ${parameter.help}` },
-      run: () => {
-        bench.select(piece, part)
-        return label
-      },
-    }))
+  /** Those that the settings show. */
+  function values(card: Card): Thing[] {
+    const isIdle = idleValues(card)
+    return listParameters(card)
+      .filter(({ address }) => !isIdle(address))
+      .map(({ address, label, piece, part, parameter }) => ({
+        ...{ id: `value ${address}`, label, about: `Value. ${parameter.help}` },
+        run: () => {
+          bench.select(piece, part)
+          return label
+        },
+      }))
+  }
 
   const actions = (): Thing[] =>
     (Object.keys(does) as KeyActionId[]).map((id) => ({

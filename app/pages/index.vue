@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { useLocalStorage, useTitle } from '@vueuse/core'
-import { computed, onMounted, ref, watch } from 'vue'
+import { useLocalStorage, useTitle, whenever } from '@vueuse/core'
+import { computed, defineAsyncComponent, onMounted, ref, watch } from 'vue'
 import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import { fileStem } from '#core/formats/file-stem'
@@ -9,17 +9,21 @@ import CardTile from '~/components/shelf/CardTile.vue'
 import DeletedCards from '~/components/shelf/DeletedCards.vue'
 import FaultList from '~/components/shelf/FaultList.vue'
 import RosterShelf from '~/components/shelf/RosterShelf.vue'
-import SealShelf from '~/components/shelf/SealShelf.vue'
 import ExampleMenu from '~/components/shell/ExampleMenu.vue'
 import PlaceBar from '~/components/shell/PlaceBar.vue'
 import { chosenFiles } from '~/composables/chosen-file'
 import { faultOf } from '~/composables/api'
 import { download } from '~/composables/download'
+import { keepOnly } from '~/composables/kept-pictures'
 import type { ShelfCard } from '~/stores/cards'
 import { useCards } from '~/stores/cards'
 import { useNotices } from '~/stores/notices'
 import { useSeals } from '~/stores/seals'
 import { attempt } from '~/composables/attempt'
+import { inTurn, wakeEngines } from '~/workers/engine-pool'
+
+// Swatches of seals need every kind of coat: they come when all cards are there.
+const SealShelf = defineAsyncComponent(() => import('~/components/shelf/SealShelf.vue'))
 
 useTitle('Shelf · Wax Ribbon')
 const cards = useCards()
@@ -52,17 +56,19 @@ const found = computed(() => {
   return order.value === 'touched' ? named : [...named].sort(ORDERS[order.value].by)
 })
 
-/** Tiles that are there: a screen of them at once, the others as the page has time, so that hundreds hold nobody up. */
-const BATCH = 20
-const made = ref(BATCH)
+/** Tiles that are there: a screen of them at once, the others a few at a time as the page is idle: hundreds hold nobody up. */
+const SCREEN = 16
+const FEW = 4
+const made = ref(SCREEN)
+const shownTiles = computed(() => found.value.slice(0, made.value))
+const whole = computed(() => cards.loaded && shownTiles.value.length === found.value.length)
 watch(
   [made, () => found.value.length],
   ([count, all]) => {
-    if (count < all) requestIdleCallback(() => (made.value = count + BATCH), { timeout: 400 })
+    if (count < all) requestIdleCallback(() => (made.value = count + FEW), { timeout: 200 })
   },
   { flush: 'post' },
 )
-const shownTiles = computed(() => found.value.slice(0, made.value))
 
 onMounted(load)
 
@@ -74,6 +80,14 @@ async function load() {
     failed.value = faultOf(error)
   }
 }
+
+// When all that is looked at is there: the next step is most likely a card, and its bench and engines are waiting then.
+const prepare = async () => {
+  await keepOnly(cards.list.map(({ id }) => id))
+  wakeEngines()
+  await preloadRouteComponents('/card/next')
+}
+whenever(whole, () => inTurn(prepare, () => true), { immediate: true, once: true })
 
 const create = (document: Card) =>
   attempt(async () => {
@@ -171,7 +185,7 @@ const save = (card: ShelfCard, whole: boolean) =>
       <p v-if="cards.loaded && search && found.length === 0" class="quiet">No card has “{{ search }}” in its name.</p>
       <DeletedCards />
       <RosterShelf />
-      <SealShelf />
+      <SealShelf v-if="whole" />
     </main>
     <NewCardDialog v-model="making" @create="create" />
     <FaultList v-model="faults" :file-name="fileName" />

@@ -1,6 +1,5 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
-import { readCardText } from '#core/card/read'
 import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import { api } from '~/composables/api'
@@ -84,6 +83,8 @@ export const useCards = defineStore('cards', () => {
       const { document, ...made } = await api<MadeCard & { document: Card }>(path, 'POST', file)
       return { card: listed(made, document) }
     }
+    // What reads card files is large: the shelf does without it until one comes.
+    const { readCardText } = await import('#core/card/read')
     const { card, faults } = readCardText(await file.text())
     return card ? { card: await add(card) } : { faults }
   }

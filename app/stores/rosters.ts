@@ -1,8 +1,6 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import type { Roster } from '#core/rosters/roster'
-import { createRoster } from '#core/rosters/roster'
-import { addColumn, addRows } from '#core/rosters/edit'
 import type { CardField } from '#core/card/fields'
 import { api } from '~/composables/api'
 
@@ -47,7 +45,11 @@ export const useRosters = defineStore('rosters', () => {
   }
 
   /** An empty roster for the fields of a card: a column for each. */
-  function create(name: string, fields: readonly Pick<CardField, 'label'>[], cardId: string | null) {
+  async function create(name: string, fields: readonly Pick<CardField, 'label'>[], cardId: string | null) {
+    const [{ createRoster }, { addColumn, addRows }] = await Promise.all([
+      import('#core/rosters/roster'),
+      import('#core/rosters/edit'),
+    ])
     const headings = fields.length > 0 ? fields.map(({ label }) => label) : ['Name']
     const columned = headings.reduce((roster, label) => addColumn(roster, label).roster, createRoster(name))
     return add(addRows(columned, FIRST_ROWS).roster, cardId)

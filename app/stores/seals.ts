@@ -1,7 +1,6 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import type { Fault } from '#core/errors'
-import { readSealsText, writeSeals } from '#core/seals/read'
 import type { Seal } from '#core/seals/schema'
 import { api } from '~/composables/api'
 
@@ -53,6 +52,7 @@ export const useSeals = defineStore('seals', () => {
 
   /** Brings a set of seals in; gives every fault where the file is broken, and then adds none of it. */
   async function bringIn(text: string): Promise<{ added: ShelfSeal[] } | { faults: Fault[] }> {
+    const { readSealsText } = await import('#core/seals/read')
     const { document, faults } = readSealsText(text)
     if (faults) return { faults }
     const added: ShelfSeal[] = []
@@ -60,11 +60,13 @@ export const useSeals = defineStore('seals', () => {
     return { added }
   }
 
-  const asFile = (name: string, seals: readonly ShelfSeal[]) =>
-    writeSeals(
+  async function asFile(name: string, seals: readonly ShelfSeal[]) {
+    const { writeSeals } = await import('#core/seals/read')
+    return writeSeals(
       name,
       seals.map(({ document }) => document),
     )
+  }
 
   /** Seals whose name or tags hold all words. */
   function search(words: string): ShelfSeal[] {

@@ -8,6 +8,7 @@ import { WaxError } from '#core/errors'
 import type { Band, Bands } from './bands'
 import type { EngineFace, Look, Shown } from './engine.worker'
 import { Seat } from './seat'
+import { WaitingRoom } from './waiting-room'
 
 type Face = Comlink.Remote<EngineFace>
 
@@ -100,6 +101,15 @@ export const pictureOf = (name: string, frame: number, look: Look): Promise<Show
     (face) => face.render(name, frame, look) as Promise<Shown>,
     (fault) => ({ fault }),
   )
+
+const waitingRoom = new WaitingRoom(SIZE)
+
+/** Small pictures and what is made ready for them: they wait until the engines made those that were asked for before. */
+export const inTurn = <T>(work: () => Promise<T>, wanted: () => boolean): Promise<T | null> =>
+  waitingRoom.take(work, wanted)
+
+/** Lets the engines begin: what they are needed for is still on its way. */
+export const wakeEngines = (): void => void pool()
 
 /** Engines without work that may share a picture. */
 const free = () =>

@@ -24,6 +24,7 @@ import {
 } from '../values/paints'
 import { BEGINNINGS } from './beginnings'
 import { EASING_WORDS } from './easing-words'
+import { KEY_ACTIONS } from './key-actions'
 import type { HelpSample } from './samples'
 import {
   coatSample,
@@ -58,6 +59,8 @@ export interface HelpTopic {
   /** More of it, a paragraph each. */
   more: readonly string[]
   values: readonly HelpValue[]
+  /** What its values are called, one and many. */
+  called: readonly [one: string, many: string]
   /** Cards that show it; made when it is looked at. */
   sample: () => HelpSample | null
 }
@@ -65,7 +68,7 @@ export interface HelpTopic {
 const NONE = () => null
 
 const topic = (values: Pick<HelpTopic, 'id' | 'chapter' | 'title' | 'says'> & Partial<HelpTopic>): HelpTopic => ({
-  ...{ more: [], values: [], sample: NONE },
+  ...{ more: [], values: [], called: ['value', 'values'], sample: NONE },
   ...values,
 })
 
@@ -90,9 +93,19 @@ const gradientValues = ({ numbers, choices }: PaintKind) => [
   ...valuesOf(STOP_PARAMETERS),
 ]
 
+/** Keys as they ship. */
+const KEYS: HelpValue[] = Object.values(KEY_ACTIONS).map(({ keys, does }) => ({
+  ...{ label: keys.join(', '), takes: '', says: sentence(does) },
+}))
+
 /** All topics, in the order in which the page shows them. */
 export const HELP_TOPICS: readonly HelpTopic[] = [
   ...BEGINNINGS.map(({ id, title, says, more }) => topic({ id, chapter: 'To begin with', title, says, more })),
+  topic({
+    ...{ id: 'keys', chapter: 'To begin with', title: 'Keys', values: KEYS, called: ['key', 'keys'] },
+    says: 'Everything on the bench can be done by keys. “?” shows them there, and lets each be another one.',
+    more: ['Arrows move the piece, or the handle that has the focus, by 1 px; with Shift by 10 px.'],
+  }),
   ...UNSEEN.map(({ id, title, says, remedy }) =>
     topic({ id: `unseen-${id}`, chapter: 'Why does nothing show?', title, says, more: [remedy] }),
   ),
@@ -201,7 +214,7 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
 
 export const HELP_CHAPTERS: readonly string[] = [...new Set(HELP_TOPICS.map(({ chapter }) => chapter))]
 
-/** The topics in which every one of the words is found: first those that are called so, then those that say so. */
+/** The topics in which every one of the words is found: first those that are called so, then their chapter, then those that say so. */
 export function findTopics(words: string): HelpTopic[] {
   const wanted = words.toLowerCase().split(/\s+/).filter(Boolean)
   if (wanted.length === 0) return [...HELP_TOPICS]
@@ -212,7 +225,8 @@ export function findTopics(words: string): HelpTopic[] {
       .toLowerCase()
     if (!wanted.every((word) => all.includes(word))) return null
     if (wanted.every((word) => name.startsWith(word))) return 0
-    return wanted.every((word) => name.includes(word)) ? 1 : 2
+    if (wanted.every((word) => name.includes(word))) return 1
+    return wanted.every((word) => chapter.toLowerCase().includes(word)) ? 2 : 3
   }
   return HELP_TOPICS.flatMap((one) => {
     const at = rank(one)

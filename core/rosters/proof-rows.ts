@@ -10,7 +10,7 @@ export function proofRows(card: Card, roster: Roster, brought: Brought): ProofRo
   return roster.rows
     .filter(({ on }) => on)
     .map((row) => {
-      const { title, card: filled } = cards.of(row)
-      return { id: row.id, title, card: filled }
+      const { title, card: filled, faults } = cards.of(row)
+      return { id: row.id, title, card: filled, faults }
     })
 }

@@ -71,6 +71,9 @@ export async function pixels(page: Page): Promise<string> {
   return createHash('sha256').update(url).digest('hex').slice(0, 16)
 }
 
+/** The id of the card whose bench is at an address. */
+export const cardId = (url: string) => new URL(url).pathname.split('/').at(-1)!
+
 /** The card as the server has it, once everything is saved. */
 export async function savedCard(page: Page, id: string): Promise<Card> {
   await expect(page.locator('[data-test=save-state]')).toHaveText('saved')

@@ -1,6 +1,7 @@
 import type { Card } from '../../core/card/schema'
+import { allPieces } from '../../core/card/tree'
 import { coat, emptyCard, solid, withBox } from '../support/engine'
-import { expect, openCard, pixels, savedCard, shown, test } from './bench-page'
+import { cardId, expect, openCard, pixels, savedCard, shown, test } from './bench-page'
 import { check } from './axe'
 
 // What helps those who begin, and how the bench makes room: notes, why nothing shows, help, panels, the stage alone, a second window.
@@ -98,6 +99,20 @@ test('panels are dragged, folded and remembered; the stage alone; a second windo
   await width.press('Enter')
   await expect.poll(seen).not.toBe(one)
   expect((await savedCard(page, id)).pieces[0]).toMatchObject({ width: 400 })
+
+  // Whichever of the two begins again, they find each other.
+  for (const [window, wide] of [
+    [second, '300'],
+    [page, '500'],
+  ] as const) {
+    await window.reload()
+    await expect.poll(seen).not.toBe('')
+    const before = await seen()
+    await page.getByRole('button', { name: 'Boat box' }).click()
+    await width.fill(wide)
+    await width.press('Enter')
+    await expect.poll(seen).not.toBe(before)
+  }
 })
 
 test('one field finds pieces, values, actions, frames and help, and does what was found', async ({ page }) => {
@@ -145,6 +160,19 @@ test('help is found by its words, with pictures by the engine; no serious findin
   await page.getByRole('button', { name: /^Closing card: / }).waitFor()
   await check(page)
   await page.getByRole('button', { name: /^Closing card: / }).click()
-  await page.getByRole('form', { name: 'Words and colours' }).waitFor()
+  const form = page.getByRole('form', { name: 'Words and colours' })
+  await form.waitFor()
+  // A line may stay away: the card has its piece, without words.
+  await form
+    .getByRole('button', { name: /^Leave out: / })
+    .first()
+    .click()
   await check(page)
+  await form.getByRole('button', { name: 'Make the card' }).click()
+  await shown(page)
+  const said = allPieces((await savedCard(page, cardId(page.url()))).pieces).flatMap((piece) =>
+    piece.kind === 'type' ? [piece.wording] : [],
+  )
+  expect(said.filter((wording) => wording === '')).toHaveLength(1)
+  expect(said.length).toBeGreaterThan(1)
 })

@@ -1,12 +1,10 @@
 import { readFileSync } from 'node:fs'
 import type { GroupPiece, TypePiece } from '../../core/card/schema'
 import { allPieces } from '../../core/card/tree'
-import { expect, pixels, savedCard, shown, test } from './bench-page'
+import { cardId, expect, pixels, savedCard, shown, test } from './bench-page'
 import { CountedHand } from './counted-hand'
 
 // What newcomers come for, from nothing, by what the screen says; each road has a number of actions that it may take.
-
-const cardId = (url: string) => new URL(url).pathname.split('/').at(-1)!
 
 test('a lower third with my name over footage, as ProRes 4444: 25 actions at most', async ({ page }) => {
   test.setTimeout(180_000)

@@ -130,3 +130,41 @@ test('a broken card file: every place is named, nothing is changed; a good one c
   await page.locator('[data-test=card-file]').setInputFiles(file({ ...document, name: 'Strip, brought in' }))
   await expect(page.locator(tile('Strip, brought in'))).toBeVisible()
 })
+
+test('a shelf that is opened again shows the pictures that it kept, and fetches no card for them', async ({ page }) => {
+  const look = (name: string) =>
+    page
+      .getByRole('article', { name, exact: true })
+      .locator('canvas')
+      .evaluate((canvas: HTMLCanvasElement) => (canvas.width === 300 ? '' : canvas.toDataURL()))
+  const { id } = await page.request
+    .post('/api/cards', { data: { document: { ...emptyCard(320, 180, 10), name: 'Kept' } } })
+    .then((answer) => answer.json())
+  const boxed = (colour: string) =>
+    withBox(
+      { ...emptyCard(320, 180, 10), name: 'Kept' },
+      { x: 160, y: 90, width: 320, height: 180 },
+      { face: [coat('fill', 'f', { paint: solid(colour) })] },
+    )
+  await page.request.put(`/api/cards/${id}`, { data: { document: boxed('#B03A2E'), revision: 1 } })
+  await page.goto('/')
+  await expect.poll(() => look('Kept')).not.toBe('')
+  const first = await look('Kept')
+  const kept = () =>
+    page.evaluate(async (address) => {
+      for (const name of await caches.keys()) if (await (await caches.open(name)).match(address)) return true
+      return false
+    }, `/small-pictures/${id}`)
+  await expect.poll(kept).toBe(true)
+  const asked: string[] = []
+  page.on('request', (request) => asked.push(new URL(request.url()).pathname))
+  await page.reload()
+  await expect.poll(() => look('Kept')).toBe(first)
+  expect(asked).not.toContain(`/api/cards/${id}`)
+  // Its card is fetched to play it; and of another revision another picture is made.
+  await page.getByRole('article', { name: 'Kept', exact: true }).hover()
+  await expect.poll(() => asked).toContain(`/api/cards/${id}`)
+  await page.request.put(`/api/cards/${id}`, { data: { document: boxed('#1F6B6B'), revision: 2 } })
+  await page.reload()
+  await expect.poll(async () => ['', first].includes(await look('Kept'))).toBe(false)
+})

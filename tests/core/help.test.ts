@@ -3,8 +3,10 @@ import { COATS } from '#core/coats/table'
 import { readCard } from '#core/card/read'
 import type { Card } from '#core/card/schema'
 import { FINISHES } from '#core/finishes/table'
+import { idleValues } from '#core/find/idle-values'
 import { ranked } from '#core/find/ranked'
 import { DELIVERIES } from '#core/formats/deliveries/table'
+import { KEY_ACTIONS } from '#core/help/key-actions'
 import { findTopics, HELP_CHAPTERS, HELP_TOPICS } from '#core/help/topics'
 import { MASKS } from '#core/masks/table'
 import { PIECE_KINDS } from '#core/pieces/table'
@@ -14,7 +16,7 @@ import { STANDARD_EASINGS } from '#core/values/easing'
 import { PEAKS } from '#core/values/easing-shapes'
 import { PAINT_KINDS, PATTERNS } from '#core/values/paints'
 import { MOTORS } from '#core/values/motors/table'
-import { engineWithFonts } from '../support/engine'
+import { coat, emptyCard, engineWithFonts, solid, withType } from '../support/engine'
 
 const engine = engineWithFonts()
 const pixelsOf = (card: Card, frame: number) => Buffer.from(engine.render(card, frame, { scale: 0.5 }).pixels.slice())
@@ -38,6 +40,8 @@ describe('help', () => {
     expect(wanted.filter((id) => !ids.includes(id))).toEqual([])
     expect(new Set(ids).size).toBe(ids.length)
     expect(HELP_CHAPTERS[0]).toBe('To begin with')
+    const keys = HELP_TOPICS.find(({ id }) => id === 'keys')!
+    expect(keys.values.map(({ says }) => says)).toEqual(Object.values(KEY_ACTIONS).map(({ does }) => `${does}.`))
   })
 
   const shown = HELP_TOPICS.flatMap((topic) => {
@@ -64,7 +68,12 @@ describe('help', () => {
   test('what is called so comes first, then what says so; nonsense finds nothing', () => {
     expect(findTopics('glow')[0]!.id).toBe('coat-glow')
     expect(findTopics('prores')[0]!.id).toMatch(/^delivery-/)
-    expect(findTopics('nothing show').length).toBeGreaterThan(5)
+    // A chapter is nearer than a word in passing.
+    expect(
+      findTopics('nothing show')
+        .slice(0, 5)
+        .map(({ id }) => id.split('-')[0]),
+    ).toEqual(Array(5).fill('unseen'))
     expect(findTopics('qqq')).toEqual([])
     expect(findTopics(' ')).toHaveLength(HELP_TOPICS.length)
   })
@@ -79,6 +88,19 @@ describe('finding anything', () => {
     expect(names('reach title')).toEqual(['Title · glow reach'])
     expect(names('light')).toHaveLength(5)
     expect(names('')).toEqual([])
+  })
+
+  test('a value that changes nothing just now is known, with all that lies in it', () => {
+    const idleWith = (join: string) =>
+      idleValues(
+        withType(emptyCard(320, 180, 10), { id: 'type', wording: 'Tide' } as never, {
+          behind: [coat('stroke', 's', { join, paint: solid('#808080') })],
+        }),
+      )
+    // A mitre limit is one of mitred corners; a place on a way one of type that has a way.
+    const asked = ['type/s/limit', 'type/s/limit/motors/0/amount', 'type/s/width', 'type/start', 'type/wording']
+    expect(asked.map(idleWith('round'))).toEqual([true, true, false, true, false])
+    expect(asked.map(idleWith('mitre'))).toEqual([false, false, false, true, false])
   })
 
   test.each([

@@ -81,6 +81,22 @@ test('rows of a roster are proved with their card: each that has no room or no l
   })
 })
 
+test('a row with a cell that cannot be read is not complete: the value of the card stands there', async () => {
+  const design = makeField(makeField(plain(), 'name/wording'), 'name/f/paint/colour')
+  const headed = design.fields.reduce((one, { label }) => addColumn(one, label).roster, createRoster('Crews'))
+  const cells = [
+    { row: 'row-1', column: 'column-1', text: 'Tam Voss' },
+    { row: 'row-1', column: 'column-2', text: 'nearly red' },
+  ]
+  const rows = proofRows(design, setCells(addRows(headed, 1).roster, cells), NOTHING_BROUGHT)
+  const { lines } = await proofOf(design, (work) => Promise.resolve(work(engine)), { rows })
+  const { verdict, findings } = lines.find(({ check }) => check === 'missing')!
+  expect(verdict).toBe('bad')
+  expect(findings.map(({ row, message }) => [row, message])).toEqual([
+    ['row-1', expect.stringMatching(/^“Tam Voss”: .*nearly red/)],
+  ])
+})
+
 test('what is hidden may stand anywhere', async () => {
   const { lines } = await sheet(plain({}, { on: false, x: 320, y: 340, width: 500, height: 30 }))
   expect(lines.find(({ check }) => check === 'safe')!.verdict).toBe('good')

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import type { KeyActionId } from '#core/help/key-actions'
 import type { Thing } from '~/composables/found-things'
 import { useFoundThings } from '~/composables/found-things'
-import type { KeyActionId } from '~/composables/keys'
 import { useSeals } from '~/stores/seals'
 
 /** One field for everything on the bench: type a word of it, choose with the arrows, Enter. */

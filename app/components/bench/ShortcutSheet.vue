@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 import { ref, watch } from 'vue'
-import type { KeyActionId } from '~/composables/keys'
-import { chordOf, KEY_ACTIONS, useKeys } from '~/composables/keys'
+import type { KeyActionId } from '#core/help/key-actions'
+import { KEY_ACTIONS } from '#core/help/key-actions'
+import { chordOf, useKeys } from '~/composables/keys'
 
 const open = defineModel<boolean>({ required: true })
 

@@ -37,7 +37,7 @@ const sample = props.topic.sample()
       />
     </div>
     <details v-if="topic.values.length > 0">
-      <summary>{{ topic.values.length }} {{ topic.values.length === 1 ? 'value' : 'values' }}</summary>
+      <summary>{{ topic.values.length }} {{ topic.called[topic.values.length === 1 ? 0 : 1] }}</summary>
       <table>
         <tbody>
           <tr v-for="{ label, takes, says } in topic.values" :key="label + says">

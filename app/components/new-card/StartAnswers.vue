@@ -21,11 +21,16 @@ const TALL = 470
 const plain = () => cardFrom(props.start, props.start.label, { ...props.frame, rate: rateOf(props.frame) })
 const suggested = wordsOf(props.start, plain())
 const words = reactive<Record<string, string>>({})
+/** Ids of lines that the card does without. */
+const without = reactive(new Set<string>())
 const colours = ref<StartColours>(props.start.palettes[0].colours)
 const name = ref('')
 
 /** What was not filled in says what the design says. */
-const said = computed(() => Object.fromEntries(Object.entries(suggested).map(([id, word]) => [id, words[id] || word])))
+const said = computed(() =>
+  Object.fromEntries(Object.entries(suggested).map(([id, word]) => [id, without.has(id) ? '' : words[id] || word])),
+)
+const leave = (id: string) => (without.has(id) ? without.delete(id) : without.add(id))
 const suggestedName = computed(() => {
   const first = said.value[props.start.words[0]!.id]!
   return `${first} · ${props.start.label.toLowerCase()}`.slice(0, 200)
@@ -87,16 +92,29 @@ function setColour(id: string, event: Event) {
     <div class="asked">
       <h3>{{ start.label }}</h3>
       <p class="quiet">{{ start.tells }}</p>
-      <label v-for="({ id, label }, i) in start.words" :key="id"
-        >{{ label }}
-        <input
-          v-model="words[id]"
-          class="plain-field"
-          :placeholder="suggested[id]"
-          maxlength="2000"
-          :autofocus="i === 0"
-        />
-      </label>
+      <div v-for="({ id, label }, i) in start.words" :key="id" class="line">
+        <label
+          >{{ label }}
+          <input
+            v-model="words[id]"
+            class="plain-field"
+            :placeholder="without.has(id) ? 'left out' : suggested[id]"
+            :disabled="without.has(id)"
+            maxlength="2000"
+            :autofocus="i === 0"
+          />
+        </label>
+        <button
+          v-if="i > 0"
+          type="button"
+          class="plain-button"
+          :aria-pressed="without.has(id)"
+          :aria-label="`Leave out: ${label}`"
+          @click="leave(id)"
+        >
+          Leave out
+        </button>
+      </div>
       <fieldset>
         <legend>Colours</legend>
         <div class="palettes">
@@ -181,6 +199,21 @@ label {
   display: grid;
   gap: 3px;
   color: var(--ink-2);
+}
+.line {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 6px;
+  align-items: end;
+}
+.line button {
+  height: 30px;
+  padding: 0 8px;
+  font-size: 12px;
+}
+.line button[aria-pressed='true'] {
+  color: var(--paper);
+  background: var(--teal);
 }
 .plain-field {
   width: 100%;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useElementVisibility } from '@vueuse/core'
-import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
+import { computed, toRef, useTemplateRef } from 'vue'
 import type { Card } from '#core/card/schema'
 import type { Rect } from '#core/units'
 import { zonesOf } from '#core/time/held'
@@ -12,9 +12,7 @@ import { THUMB } from './grid-columns'
 const props = defineProps<{ name: string; card: Card; crop: Rect }>()
 
 const box = useTemplateRef<HTMLElement>('box')
-const visible = useElementVisibility(box)
-const near = ref(false)
-watch(visible, (now) => (near.value ||= now), { immediate: true })
+const near = useElementVisibility(box)
 
 const scale = computed(() => THUMB.width / (props.crop.right - props.crop.left))
 const size = computed(() => ({

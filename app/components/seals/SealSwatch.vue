@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { useElementVisibility } from '@vueuse/core'
+import { computed, useTemplateRef } from 'vue'
 import { createCard } from '#core/card/create'
 import { sampleCard } from '#core/seals/press'
 import type { SealVariant } from '#core/seals/schema'
@@ -17,11 +18,13 @@ const blank = createCard('Sample', {
   length: 1,
 })
 const card = computed(() => sampleCard(blank, props.variant, props.word))
-const { picture } = useThumbnail(`seal-${props.id}`, card, WIDTH)
+const swatch = useTemplateRef<HTMLElement>('swatch')
+const near = useElementVisibility(swatch, { rootMargin: '200px' })
+const { picture } = useThumbnail(`seal-${props.id}`, card, WIDTH, near)
 </script>
 
 <template>
-  <span class="swatch" :class="{ light }">
+  <span ref="swatch" class="swatch" :class="{ light }">
     <StagePicture :bitmap="picture" :width="WIDTH" :height="HEIGHT" fluid />
   </span>
 </template>

@@ -1,36 +1,58 @@
 <script setup lang="ts">
 import { mdiDotsHorizontal } from '@mdi/js'
-import { useIntersectionObserver } from '@vueuse/core'
+import { useElementVisibility } from '@vueuse/core'
 import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import type { Card } from '#core/card/schema'
 import { rateLabel, seconds } from '#core/values/rate'
 import type { ShelfCard } from '~/stores/cards'
 import { useCards } from '~/stores/cards'
+import { keepPicture, keptPicture } from '~/composables/kept-pictures'
+import { useScrolling } from '~/composables/scrolling'
 import { useThumbnail } from '~/composables/thumbnail'
 import StagePicture from '~/components/bench/stage/StagePicture.vue'
 
 const props = defineProps<{ card: ShelfCard }>()
 const emit = defineEmits<{ rename: [name: string]; duplicate: []; remove: []; export: [whole: boolean] }>()
 
-const WIDTH = 290
+/** As wide as most tiles are, and a little more: a tile takes its share of the window. */
+const WIDTH = 320
 const tile = useTemplateRef<HTMLElement>('tile')
-const near = ref(false)
-const { stop } = useIntersectionObserver(
-  tile,
-  (entries) => {
-    if (!entries.some(({ isIntersecting }) => isIntersecting)) return
-    near.value = true
-    stop()
-  },
-  { rootMargin: '300px' },
-)
+const near = useElementVisibility(tile, { rootMargin: '300px' })
+const scrolling = useScrolling()
 const cards = useCards()
 const document = shallowRef<Card | null>(null)
-// A tile that is seen fetches its card; without it the tile stays empty, and all else works.
-watch([near, () => props.card.revision], async () => {
-  if (near.value) document.value = await cards.documentOf(props.card).catch(() => null)
+/** The picture as large as it goes into the 16:9 of its tile, as shares of it. */
+const share = computed(() => {
+  const { width, height } = props.card.frame
+  const fit = Math.min(16 / width, 9 / height)
+  return { width: (width * fit) / 16, height: (height * fit) / 9 }
 })
-const { picture, playing, progress } = useThumbnail(`shelf-${props.card.id}`, document, WIDTH, near)
+/** What the picture shows. */
+const stamp = computed(() => [props.card.revision, props.card.updatedAt, devicePixelRatio].join(' '))
+/** From an earlier visit. */
+const former = shallowRef<ImageBitmap | null>(null)
+const { picture, playing, progress } = useThumbnail(
+  `shelf-${props.card.id}`,
+  document,
+  () => WIDTH * share.value.width,
+  near,
+  undefined,
+  (made) => void keepPicture(props.card.id, stamp.value, made),
+)
+const looked = computed(() => (near.value && !scrolling.value ? stamp.value : null))
+watch(looked, async (now) => {
+  if (now === null || document.value) return
+  const found = await keptPicture(props.card.id, now)
+  if (found) former.value = found
+  else await fetchCard()
+})
+watch(stamp, () => document.value && fetchCard())
+watch(playing, (now) => now && !document.value && fetchCard())
+
+/** Without its card the tile stays empty, and all else works. */
+async function fetchCard() {
+  document.value = await cards.documentOf(props.card).catch(() => null)
+}
 const naming = ref(false)
 /** Whether its menu is open; null until it was asked for: hundreds of tiles are made without theirs. */
 const menu = ref<boolean | null>(null)
@@ -38,12 +60,6 @@ const field = ref<HTMLInputElement>()
 const about = computed(() => {
   const { length, rate } = props.card
   return `${Math.round(seconds(length, rate) * 10) / 10} s · ${rateLabel(rate)} fps`
-})
-/** The picture as large as it goes into 16:9. */
-const size = computed(() => {
-  const { width, height } = props.card.frame
-  const fit = Math.min(WIDTH / width, (WIDTH * 9) / 16 / height)
-  return { width: width * fit, height: height * fit }
 })
 
 async function startNaming() {
@@ -70,11 +86,17 @@ function rename() {
     <NuxtLink
       class="picture"
       :to="`/card/${card.id}`"
+      :prefetch="false"
       :aria-label="`Open ${card.name}`"
       @focus="playing = true"
       @blur="playing = false"
     >
-      <StagePicture :bitmap="picture" v-bind="size" />
+      <StagePicture
+        :bitmap="picture ?? former"
+        :width="WIDTH"
+        :height="(WIDTH * 9) / 16"
+        :style="{ width: `${share.width * 100}%`, height: `${share.height * 100}%` }"
+      />
       <span class="progress" :style="{ width: `${progress * 100}%` }" />
     </NuxtLink>
     <div class="foot">
@@ -106,19 +128,13 @@ function rename() {
 </template>
 
 <style scoped>
-/* What is far down the shelf is laid out when it comes near. */
-.tile {
-  contain-intrinsic-size: auto 282px auto 196px;
-  content-visibility: auto;
-}
+/* Plain and square, as the frame is: hundreds of rounded clips and gradients cost a scrolling shelf half of its pictures. */
 .picture {
   position: relative;
   display: grid;
   place-items: center;
   aspect-ratio: 16 / 9;
-  overflow: hidden;
-  background: radial-gradient(90% 80% at 50% 40%, #4b4650, #2c2831);
-  border-radius: 8px;
+  background: #38343d;
 }
 .progress {
   position: absolute;

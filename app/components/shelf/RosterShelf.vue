@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { mdiDotsHorizontal } from '@mdi/js'
-import { onMounted, ref } from 'vue'
+import { defineAsyncComponent, onMounted, ref, watch } from 'vue'
 import type { Roster } from '#core/rosters/roster'
 import ExampleMenu from '~/components/shell/ExampleMenu.vue'
-import BringTable from '~/components/rosters/BringTable.vue'
 import { download } from '~/composables/download'
 import { chosenFiles } from '~/composables/chosen-file'
 import { useCards } from '~/stores/cards'
@@ -12,12 +11,15 @@ import type { ShelfRoster } from '~/stores/rosters'
 import { useRosters } from '~/stores/rosters'
 import { attempt } from '~/composables/attempt'
 
-/** All rosters: tables of rows that fill the fields of cards. */
+/** All rosters: tables of rows that fill the fields of cards. What reads tables comes with the first one that is brought in. */
+const BringTable = defineAsyncComponent(() => import('~/components/rosters/BringTable.vue'))
 const rosters = useRosters()
 const cards = useCards()
 const notices = useNotices()
 const picker = ref<HTMLInputElement>()
 const bringing = ref<File | null>(null)
+const asked = ref(false)
+watch(bringing, (file) => (asked.value ||= file !== null))
 
 onMounted(() => attempt(() => rosters.load()))
 const cardName = ({ cardId }: ShelfRoster) => cards.list.find(({ id }) => id === cardId)?.name ?? null
@@ -91,7 +93,7 @@ const remove = (roster: ShelfRoster) =>
     <p v-if="rosters.loaded && rosters.list.length === 0" class="quiet">
       None yet: bring a CSV in, or make one by hand.
     </p>
-    <BringTable :file="bringing" :fields="[]" @take="take" @close="bringing = null" />
+    <BringTable v-if="asked" :file="bringing" :fields="[]" @take="take" @close="bringing = null" />
   </section>
 </template>
 

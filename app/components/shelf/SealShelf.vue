@@ -55,7 +55,7 @@ function removeVariant(seal: ShelfSeal) {
 }
 
 const save = (list: readonly ShelfSeal[], name: string) =>
-  download(seals.asFile(name, list), `${fileStem(name)}.seals.json`)
+  attempt(async () => download(await seals.asFile(name, list), `${fileStem(name)}.seals.json`))
 </script>
 
 <template>

@@ -25,7 +25,7 @@ import { COMPOSITE, compositeLevels } from '../measures/video-levels'
 import type { RingDifference } from '../ring-difference'
 import { pictureDifference, ringDifference } from '../ring-difference'
 import type { RowFlag } from '../row/definition'
-import { refusedRow } from '../row/definition'
+import { refusal, refusedRow } from '../row/definition'
 import { fitOfRow } from '../row/fit'
 import { roomsOf } from '../row/rooms'
 import type { Ground } from './grounds'
@@ -82,10 +82,12 @@ export interface ProofRow {
   id: string
   title: string
   card: Card
+  /** Cells that cannot be read: the card stands there as it was designed. */
+  faults: readonly Fault[]
 }
 
-export interface LookedRow extends Omit<ProofRow, 'card'> {
-  /** Whether its words fit: see row/fit.ts. */
+export interface LookedRow extends Pick<ProofRow, 'id' | 'title'> {
+  /** What is wrong with its cells, and whether its words fit: see row/fit.ts. */
   flags: RowFlag[]
 }
 
@@ -153,8 +155,9 @@ async function rowsOf(
   if (rows.length === 0) return []
   const rooms = await roomsOf(design, withEngine)
   const found: LookedRow[] = []
-  for (const [i, { id, title, card }] of rows.entries()) {
-    const flags = await fitOfRow({ card, rooms }, withEngine).catch((error) => [refusedRow(error)])
+  for (const [i, { id, title, card, faults }] of rows.entries()) {
+    const fit = await fitOfRow({ card, rooms }, withEngine).catch((error) => [refusedRow(error)])
+    const flags = [...faults.map(refusal), ...fit]
     if (flags.length > 0) found.push({ id, title, flags })
     onShare((i + 1) / rows.length)
   }

@@ -1,4 +1,5 @@
 import type { Card } from '../../card/schema'
+import type { Fault } from '../../errors'
 import { WaxError } from '../../errors'
 import type { Frames } from '../../units'
 import type { Room } from './rooms'
@@ -41,11 +42,15 @@ export interface RowLook {
   holds: number
 }
 
+/** Why a row is not to be rendered. */
+export const refusal = ({ message, remedy }: Fault): RowFlag => ({
+  ...{ check: 'render', piece: null, frame: null, message, remedy, fits: false },
+})
+
 /** What the engine refuses is a flag of its row: all others go on. Throws again what is no refusal. */
 export function refusedRow(error: unknown): RowFlag {
   if (!(error instanceof WaxError)) throw error
-  const { message, remedy } = error.fault
-  return { check: 'render', piece: null, frame: null, message, remedy, fits: false }
+  return refusal(error.fault)
 }
 
 /** Each once, at the first frame where it was found. */

@@ -1,0 +1,171 @@
+// `npm run bench:shelf`: how soon the shelf with 300 cards is there, how smoothly it scrolls, what it fetches, and how soon the first
+// picture of a card is seen after the click on its tile. `--json` for a program.
+import { rmSync } from 'node:fs'
+import { chromium } from '@playwright/test'
+import postgres from 'postgres'
+import { buildApp } from './build-app.mjs'
+import { startStand } from './stand.mjs'
+
+const CARDS = 300
+const RUNS = 5
+const CLICKED = ['Lantern Regatta · opening', 'Lower third · boat builder', 'Neon boats · dark and light']
+
+if (!process.argv.includes('--built')) buildApp()
+rmSync('.wax/shelf-bench', { recursive: true, force: true })
+const stand = await startStand({ folder: '.wax/shelf-bench' })
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
+})
+
+/** A browser that has seen nothing yet, or one that keeps what it fetched. */
+const fresh = () =>
+  browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: stand.address }).then((own) => own.newPage())
+
+const at = (list, share) => [...list].sort((a, b) => a - b)[Math.floor((list.length - 1) * share)]
+
+/** Milliseconds until the tiles of the first screen are there, and until each shows its picture. */
+async function opens(page) {
+  const started = Date.now()
+  await page.goto('/', { waitUntil: 'commit' })
+  const seen = () => page.evaluate(() => new Promise((go) => requestAnimationFrame(() => requestAnimationFrame(go))))
+  await page.waitForFunction(() => document.querySelectorAll('article.tile').length >= 16)
+  await seen()
+  const tiles = Date.now() - started
+  await page.waitForFunction(() => {
+    const inView = [...document.querySelectorAll('article.tile canvas')].filter(
+      (canvas) => canvas.getBoundingClientRect().top < innerHeight,
+    )
+    return inView.length > 0 && inView.every((canvas) => canvas.width !== 300)
+  })
+  await seen()
+  return { tiles, pictures: Date.now() - started }
+}
+
+try {
+  const sql = postgres(stand.cluster.url, { max: 1 })
+  const [{ count }] = await sql`select count(*)::int from cards where deleted_at is null`
+  // Each of the demo cards again and again.
+  await sql`
+    insert into cards (id, name, document, updated_at)
+    select id || '-' || i, name || ' ' || i, document, updated_at - i * interval '1 minute'
+    from cards, generate_series(2, 20) as i
+    where deleted_at is null order by i, id limit ${CARDS - count}`
+  await sql.end()
+
+  const cold = []
+  const fetched = []
+  for (let i = 0; i < RUNS; i++) {
+    const page = await fresh()
+    const sizes = []
+    page
+      .context()
+      .on('requestfinished', (request) =>
+        sizes.push(request.sizes().then(({ responseBodySize }) => ({ url: request.url(), bytes: responseBodySize }))),
+      )
+    cold.push(await opens(page))
+    const all = await Promise.all(sizes)
+    const sum = (wanted) => all.filter(({ url }) => wanted.test(url)).reduce((total, { bytes }) => total + bytes, 0)
+    fetched.push({
+      script: sum(/\.m?js(\?|$)/),
+      wasm: sum(/\.wasm/),
+      fonts: sum(/\.(woff2|ttf|otf)|\/api\/fonts\//),
+      all: sum(/./),
+    })
+    await page.context().close()
+  }
+
+  const page = await fresh()
+  await opens(page)
+  const warm = []
+  for (let i = 0; i < RUNS; i++) warm.push(await opens(page))
+
+  await page.waitForFunction((wanted) => document.querySelectorAll('article.tile').length >= wanted, CARDS)
+  const gaps = await page.evaluate(async () => {
+    const room = [document.scrollingElement, ...document.querySelectorAll('*')].find(
+      (element) =>
+        element.scrollHeight > element.clientHeight + 500 && getComputedStyle(element).overflowY !== 'visible',
+    )
+    const times = []
+    let last = performance.now()
+    for (let i = 0; i < 300; i++) {
+      room.scrollTop += 40
+      await new Promise((go) => requestAnimationFrame(go))
+      times.push(performance.now() - last)
+      last = performance.now()
+    }
+    if (room.scrollTop < 6000) throw new Error('Nothing scrolled.')
+    return times
+  })
+
+  const clicked = {}
+  for (const name of CLICKED) {
+    clicked[name] = { atOnce: [], rested: [] }
+    for (let i = 0; i < RUNS; i++) {
+      for (const [when, times] of Object.entries(clicked[name])) {
+        const own = await fresh()
+        await opens(own)
+        // A designer looks for a card first.
+        if (when === 'rested') await own.waitForLoadState('networkidle')
+        const link = own.getByRole('link', { name: `Open ${name}`, exact: true })
+        await link.scrollIntoViewIfNeeded()
+        const started = Date.now()
+        await link.click()
+        await own.waitForFunction(() => {
+          const canvas = document.querySelector('.bench canvas.picture')
+          return canvas && canvas.width !== 300
+        })
+        await own.evaluate(() => new Promise((go) => requestAnimationFrame(() => requestAnimationFrame(go))))
+        times.push(Date.now() - started)
+        await own.context().close()
+      }
+    }
+  }
+
+  const median = (list, key) =>
+    Math.round(
+      at(
+        list.map((one) => one[key]),
+        0.5,
+      ),
+    )
+  const kilobytes = (key) => Math.round(median(fetched, key) / 1024)
+  const found = {
+    cards: CARDS,
+    first: { tilesMs: median(cold, 'tiles'), picturesMs: median(cold, 'pictures') },
+    again: { tilesMs: median(warm, 'tiles'), picturesMs: median(warm, 'pictures') },
+    scrollMedianMs: Number(at(gaps, 0.5).toFixed(1)),
+    scroll95Ms: Number(at(gaps, 0.95).toFixed(1)),
+    fetchedKb: {
+      script: kilobytes('script'),
+      wasm: kilobytes('wasm'),
+      fonts: kilobytes('fonts'),
+      all: kilobytes('all'),
+    },
+    firstPictureMs: Object.fromEntries(
+      Object.entries(clicked).map(([name, times]) => [
+        name,
+        { atOnce: at(times.atOnce, 0.5), rested: at(times.rested, 0.5) },
+      ]),
+    ),
+  }
+  if (process.argv.includes('--json')) console.log(JSON.stringify(found))
+  else {
+    const { first, again, fetchedKb } = found
+    console.log(`shelf with ${CARDS} cards, medians of ${RUNS}`)
+    console.log(`  nothing kept yet: tiles after ${first.tilesMs} ms, their pictures after ${first.picturesMs} ms`)
+    console.log(`  opened again: tiles after ${again.tilesMs} ms, their pictures after ${again.picturesMs} ms`)
+    console.log(`  scrolling: a picture every ${found.scrollMedianMs} ms, 95 % within ${found.scroll95Ms} ms`)
+    console.log(
+      `  fetched: ${fetchedKb.script} KB of script, ${fetchedKb.wasm} KB of kernels, ${fetchedKb.fonts} KB of fonts, ${fetchedKb.all} KB in all`,
+    )
+    console.log('first picture of a card after the click')
+    for (const [name, { atOnce, rested }] of Object.entries(found.firstPictureMs))
+      console.log(
+        `  ${name}: ${rested} ms on a shelf at rest, ${atOnce} ms at once in a browser that has seen nothing yet`,
+      )
+  }
+} finally {
+  await browser.close()
+  await stand.stop()
+}
