@@ -115,6 +115,8 @@ export const stroke = defineCoat({
   looks: 2,
   group: () => 'face',
   underFills: ({ side }) => side !== 'inside',
+  // Where it is seen: right beneath the other one it would be hidden.
+  beneathAnother: { stacked: true },
   reach: (_values, scale, place) => even(farthest(scale, place)),
   measures(_values, scale, place) {
     const { inner, outer } = extentOf(place.index, scale, place)

@@ -110,8 +110,14 @@ export function addCoat(
   kind: string,
   options: { side?: string; group?: DepthGroup; at?: number } = {},
 ): { card: Card; id: string } {
-  const made = createCoat(kind, 'new')
-  return pasteCoat(card, pieceId, options.side ? { ...made, side: options.side } : made, options)
+  const plain = createCoat(kind, 'new')
+  const made = options.side ? { ...plain, side: options.side } : plain
+  const piece = allPieces(card.pieces).find(({ id }) => id === pieceId)
+  const group = options.group ?? coatOf(kind).group(made as { side?: string })
+  const others = piece?.coats[group].slice(0, options.at ?? defaultPlace(piece, made, group)) ?? []
+  const { side } = made as { side?: string }
+  const isBeneath = others.some((coat) => coat.kind === kind && (coat as { side?: string }).side === side)
+  return pasteCoat(card, pieceId, isBeneath ? { ...made, ...coatOf(kind).beneathAnother } : made, options)
 }
 
 function defaultPlace(piece: Piece, coat: Coat, group: DepthGroup): number {

@@ -27,6 +27,23 @@ function withTitle(): Card {
 
 const WIDTH = 'type-1/stroke-1/width'
 
+test('a stroke poured beneath another of its side begins where that one ends; of another side it does not', () => {
+  const poured = ['outside', 'inside', 'outside', 'across'].reduce(
+    (card, side) => addCoat(card, 'type-1', 'stroke', { side }).card,
+    addPiece(empty, 'type').card,
+  )
+  const strokes = poured.pieces[0]!.coats.face.filter(({ kind }) => kind === 'stroke')
+  expect(strokes.map((coat) => [(coat as { side?: string }).side, (coat as { stacked?: boolean }).stacked])).toEqual([
+    ['inside', false],
+    ['outside', false],
+    ['outside', true],
+    ['across', false],
+  ])
+  // One that is put in front of the other is not beneath it.
+  const front = addCoat(poured, 'type-1', 'stroke', { side: 'outside', at: 0 }).card
+  expect(front.pieces[0]!.coats.face[0]).toMatchObject({ side: 'outside', stacked: false })
+})
+
 describe('values and keys', () => {
   test('the first key takes the present value; without its last key the value stands still again', () => {
     const card = withTitle()

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { COATS } from '#core/coats/table'
 import { FINISHES } from '#core/finishes/table'
 import { MASKS } from '#core/masks/table'
 import { STEPS } from '#core/steps/table'
 import type { ChoiceParameter } from '#core/values/parameters'
+import { useOpenedField } from '~/composables/opened-field'
 import HintText from '../fields/HintText.vue'
 
 /** The one sheet that adds to a piece: coats are poured, steps form its outline, finishes are laid on top, masks hold it; found by typing. */
@@ -62,12 +63,8 @@ const prompt = computed(() =>
   props.steps ? 'Find a coat, step or finish' : props.coats ? 'Find a coat or finish' : 'Find a finish',
 )
 
-watch(open, async (now) => {
-  if (!now) return
-  sought.value = ''
-  await nextTick()
-  field.value?.focus()
-})
+watch(open, (now) => now && (sought.value = ''))
+useOpenedField(open, field)
 
 /** Enter takes the first one that is called so, or else the first that is found. */
 function first() {

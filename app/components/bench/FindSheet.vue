@@ -3,6 +3,7 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import type { KeyActionId } from '#core/help/key-actions'
 import type { Thing } from '~/composables/found-things'
 import { useFoundThings } from '~/composables/found-things'
+import { useOpenedField } from '~/composables/opened-field'
 import { useSeals } from '~/stores/seals'
 
 /** One field for everything on the bench: type a word of it, choose with the arrows, Enter. */
@@ -17,14 +18,13 @@ const field = useTemplateRef<HTMLInputElement>('field')
 const list = useTemplateRef<HTMLElement>('list')
 const found = computed(() => find(text.value))
 
-watch(open, async (now) => {
+watch(open, (now) => {
   if (!now) return
   text.value = ''
   at.value = 0
   if (!seals.loaded) void seals.load().catch(() => {})
-  await nextTick()
-  field.value?.focus()
 })
+useOpenedField(open, field)
 watch(text, () => (at.value = 0))
 
 async function move(by: number) {
@@ -41,6 +41,7 @@ async function take(thing: Thing | undefined) {
   await nextTick()
   const label: unknown = thing.run()
   if (thing.id.startsWith('value ') && typeof label === 'string') await showValue(label)
+  if (thing.id === 'add type') await showValue('Wording')
 }
 
 /** A value that was found has the focus in the settings; folded rows unfold. */

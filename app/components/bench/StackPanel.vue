@@ -42,8 +42,17 @@ function add(kind: PieceKind) {
     return added.card
   })
   bench.select(made)
-  // A new painting is there to be painted.
+  // A new painting is there to be painted, new type to be written.
   if (kind === 'painting') brush.taken = true
+  toBeWritten = kind === 'type'
+}
+
+let toBeWritten = false
+/** The menu gives the keyboard back to its button first. */
+function write() {
+  if (!toBeWritten) return
+  toBeWritten = false
+  document.querySelector<HTMLTextAreaElement>('.settings [aria-label=Wording]')?.select()
 }
 
 function bring(event: Event) {
@@ -70,7 +79,7 @@ function draw(kind: DrawnKind) {
       <button class="panel-title card-button" @click="bench.select(null)">Stack, front to back</button>
       <button class="plain-button add">
         Add a piece
-        <VMenu v-model="open" activator="parent" location="bottom end">
+        <VMenu v-model="open" activator="parent" location="bottom end" @after-leave="write">
           <div class="sheet" role="menu" aria-label="Add a piece">
             <template v-for="[kind, { label, help }] in kinds" :key="kind">
               <button class="kind" role="menuitem" @click="add(kind)">
@@ -92,14 +101,14 @@ function draw(kind: DrawnKind) {
               <span v-else />
               <template v-if="kind === 'path'">
                 <button class="kind" role="menuitem" aria-label="Draw freehand" @click="draw('freehand')">
-                  <PieceKindIcon kind="path" />
+                  <PieceKindIcon kind="freehand" />
                   <span>Freehand<small class="quiet">Drawn in one go, its pressure kept</small></span>
                 </button>
                 <span />
               </template>
             </template>
             <button class="kind" role="menuitem" @click="file?.click()">
-              <PieceKindIcon kind="picture" />
+              <PieceKindIcon kind="files" />
               <span
                 >Files…<small class="quiet">Pictures, sequences, SVG as paths; or drop them on the stage</small></span
               >

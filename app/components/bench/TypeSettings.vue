@@ -70,6 +70,7 @@ function showAll(open: boolean) {
         placeholder="Your words"
         @input="write(($event.target as HTMLTextAreaElement).value)"
         @change="bench.endStep()"
+        @keydown.esc="($event.target as HTMLTextAreaElement).blur()"
       />
       <KeyOf :address="`${source.id}/wording`" />
     </div>
@@ -93,6 +94,8 @@ function showAll(open: boolean) {
         label="Font"
         aria-label="Font"
         auto-select-first
+        no-data-text="No font here is called so."
+        @focus="($event.target as HTMLInputElement).select()"
         @update:model-value="choose"
         @update:menu="showAll"
       >

@@ -206,6 +206,9 @@ label {
   gap: 6px;
   align-items: end;
 }
+.line label:only-child {
+  grid-column: 1 / -1;
+}
 .line button {
   height: 30px;
   padding: 0 8px;
