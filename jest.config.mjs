@@ -16,6 +16,7 @@ export default {
   },
   modulePathIgnorePatterns: ['<rootDir>/.nuxt', '<rootDir>/.output'],
   maxWorkers: 2,
+  testSequencer: '<rootDir>/tests/support/long-first.mjs',
   // Whole frames and encoders take their time on a busy machine; a test that hangs still ends.
   testTimeout: 60_000,
 }

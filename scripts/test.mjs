@@ -1,5 +1,6 @@
 // `npm test`: sets up what the tests need, then lint, types, unit tests and browser tests; the last line sums both.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
+import { once } from 'node:events'
 import { mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { chdir } from 'node:process'
 import { fileURLToPath } from 'node:url'
@@ -11,11 +12,25 @@ needModules()
 
 let passed = 0
 let failed = 0
+const env = { ...process.env, NUXT_TELEMETRY_DISABLED: '1' }
+
+/** Runs commands at once, `[title, command, ...args]` each, and tells what each one said when it has ended. */
+async function together(...commands) {
+  const run = async ([title, command, ...args]) => {
+    const child = spawn(command, args, { env, stdio: ['ignore', 'pipe', 'pipe'] })
+    const said = []
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => said.push(chunk))
+    const [status] = await once(child, 'close')
+    console.log(`\n── ${title}`)
+    process.stdout.write(Buffer.concat(said))
+    if (status !== 0) failed++
+  }
+  await Promise.all(commands.map(run))
+}
 
 /** Runs a command; one that fails counts as one failure. */
 function step(title, command, ...args) {
   console.log(`\n── ${title}`)
-  const env = { ...process.env, NUXT_TELEMETRY_DISABLED: '1' }
   const { status } = spawnSync(command, args, { stdio: 'inherit', env })
   if (status !== 0) failed++
   return status === 0
@@ -47,9 +62,12 @@ for (const name of ['unit', 'browser']) rmSync(`test-results/${name}.json`, { fo
 step('Kernels', process.execPath, 'scripts/build-kernels.mjs')
 step('Programs', process.execPath, 'scripts/build-node.mjs')
 step('Application types', bin('nuxt'), 'prepare', '--logLevel', 'silent')
-step('Lint', bin('eslint'), '.')
-step('Format', bin('prettier'), '--check', '.', '--log-level', 'warn')
-step('Types', bin('vue-tsc'), '-b', '--noEmit')
+// The types have one core to themselves meanwhile.
+await together(
+  ['Types', bin('vue-tsc'), '-b', '--noEmit'],
+  ['Lint', bin('eslint'), '.'],
+  ['Format', bin('prettier'), '--check', '.', '--log-level', 'warn'],
+)
 
 const jest = ['--experimental-vm-modules', '--no-warnings=ExperimentalWarning', 'node_modules/jest/bin/jest.js']
 const unit = step('Unit tests', process.execPath, ...jest, '--json', '--outputFile=test-results/unit.json')

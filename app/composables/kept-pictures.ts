@@ -20,6 +20,7 @@ export async function keptPicture(id: string, stamp: string): Promise<ImageBitma
   return createImageBitmap(await kept.blob())
 }
 
+/** Rejects where the browser has no room for it. */
 export async function keepPicture(id: string, stamp: string, bitmap: ImageBitmap): Promise<void> {
   const store = await open()
   if (!store) return

@@ -30,7 +30,8 @@ export function useThumbnail(
   let timer: ReturnType<typeof setTimeout> | undefined
   let closed = false
   let version = 0
-  /** Whether the engines know the card as it is now, and whether its still picture was asked of them. */
+  /** Whether the engines know the name, the card as it is now, and were asked for its still picture. */
+  let known = false
   let told = false
   let asked = false
 
@@ -81,7 +82,7 @@ export function useThumbnail(
 
   function tell() {
     if (told || !card.value) return
-    told = true
+    known = told = true
     setCard(name, card.value)
   }
 
@@ -107,7 +108,7 @@ export function useThumbnail(
     closed = true
     clearTimeout(timer)
     for (const bitmap of kept.values()) bitmap.close()
-    if (told) forgetCard(name)
+    if (known) forgetCard(name)
   })
 
   return { picture, playing, progress }

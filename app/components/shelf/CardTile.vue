@@ -37,12 +37,13 @@ const { picture, playing, progress } = useThumbnail(
   () => WIDTH * share.value.width,
   near,
   undefined,
-  (made) => void keepPicture(props.card.id, stamp.value, made),
+  // Kept or not, it is there.
+  (made) => void keepPicture(props.card.id, stamp.value, made).catch(() => {}),
 )
 const looked = computed(() => (near.value && !scrolling.value ? stamp.value : null))
 watch(looked, async (now) => {
   if (now === null || document.value) return
-  const found = await keptPicture(props.card.id, now)
+  const found = await keptPicture(props.card.id, now).catch(() => null)
   if (found) former.value = found
   else await fetchCard()
 })

@@ -1,0 +1,23 @@
+import Sequencer from '@jest/test-sequencer'
+
+/** Files that take minutes, the longest first; where nothing is known yet of how long each takes, Jest goes by their size. */
+const LONG = [
+  'core/starting-points',
+  'server/damaged',
+  'server/cli',
+  'core/extremes',
+  'core/steps',
+  'server/sequences',
+  'server/queue',
+]
+
+/** Long files begin first, so that no core waits for the last of them. */
+export default class LongFirst extends Sequencer {
+  sort(tests) {
+    const rank = ({ path }) => {
+      const at = LONG.findIndex((name) => path.endsWith(`/${name}.test.ts`))
+      return at < 0 ? LONG.length : at
+    }
+    return super.sort(tests).sort((a, b) => rank(a) - rank(b))
+  }
+}
