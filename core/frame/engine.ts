@@ -10,6 +10,8 @@ import { Kernels } from '../kernels/kernels'
 import type { Address } from '../kernels/module'
 import type { Bits, PixelForm } from '../kernels/pixel-form'
 import { PLAIN_FORM } from '../kernels/pixel-form'
+import { hasOutline } from '../pieces/definition'
+import { PIECE_KINDS } from '../pieces/table'
 import { PictureBook } from '../paint/pictures'
 import { SequenceBook } from '../paint/sequences'
 import { Tiles } from '../paint/texture'
@@ -25,7 +27,6 @@ import { Contents } from './content'
 import { pathFinder } from './along'
 import { fitter } from './fitting'
 import { giveOut } from './give-out'
-import { holdsOthers } from './held-pieces'
 import type { GridBox } from './grid-box'
 import { worldAround } from './grid-box'
 import { neededFor, seenIn } from './needed'
@@ -300,10 +301,13 @@ export class Engine {
     return { piece: id, innerDepth: this.innerDepth(card, id, frame), reference, distances, coats, whole }
   }
 
-  /** The largest distance from its edge inside a piece, in px before its scale; 0 for groups and empty pieces. */
+  /**
+   * The largest distance from its edge inside a piece, in px before its scale; 0 for empty pieces and for those whose edge is
+   * that of their alpha: groups, pictures, paintings.
+   */
   innerDepth(card: Card, id: string, frame: Frames): Px {
     const piece = pieceOf(card, id)
-    if (holdsOthers(piece)) return 0
+    if (!hasOutline(PIECE_KINDS[piece.kind])) return 0
     const drawing = this.drawing(card, shownMoment(card, frame), 1)
     const still = { ...piece, on: true, opacity: 100, span: null }
     const standing = standingOf(still, { scale: 1, rotation: 0, x: 0, y: 0 }, drawing.at)

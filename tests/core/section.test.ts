@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import { expectCard } from '#core/card/read'
-import { coat, emptyCard, engineWithFonts, solid, withBox, withType } from '../support/engine'
+import { coat, emptyCard, engineWithFonts, solid, withBox, withPiece, withType } from '../support/engine'
 
 const engine = engineWithFonts()
 const at = (distances: number[], d: number) => distances.indexOf(d)
@@ -38,6 +38,9 @@ describe('a section', () => {
     expect(height![at(distances, -30.5)]).toBeCloseTo(20, 2)
     expect(height![at(distances, 5.5)]).toBeCloseTo(0, 5)
     expect(section.innerDepth).toBeCloseTo(40, 1)
+    // The edge of a painting is that of its strokes, and not half its frame from the middle.
+    const painting = withPiece(emptyCard(400, 300), 'painting', { id: 'painting' })
+    expect(engine.innerDepth(painting, 'painting', 0)).toBe(0)
   })
 
   test('agrees with the picture: a column across the box has the colours of the section', () => {
