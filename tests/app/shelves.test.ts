@@ -164,7 +164,7 @@ describe('seals on the shelf', () => {
       'POST /seals': ({ body }: Asked) => row('x', (body as { document: { name: string } }).document.name, []),
     })
     const seals = useSeals()
-    const file = seals.asFile('My set', [row('1', 'Night tube', ['neon']), row('2', 'Frost', [])] as never)
+    const file = await seals.asFile('My set', [row('1', 'Night tube', ['neon']), row('2', 'Frost', [])] as never)
     const text = JSON.stringify(file)
     const taken = await seals.bringIn(text)
     expect('added' in taken && taken.added.map(({ name }) => name)).toEqual(['Night tube', 'Frost'])
