@@ -365,4 +365,5 @@ export const UNTOLD = [
   '/examples/',
   '/sequences/{id}/pictures/',
   '/renders/{id}/as-read',
+  '/renders/{id}/programme',
 ] as const

@@ -2,7 +2,10 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
-import { demoCard } from '../support/engine'
+import { addColumn, addRows, setCells } from '../../core/rosters/edit'
+import { makeField } from '../../core/rosters/field-edit'
+import { createRoster } from '../../core/rosters/roster'
+import { coat, demoCard, emptyCard, solid, withType } from '../support/engine'
 import { expect, openCard, test } from './bench-page'
 
 // The stand-in edit: what an editing program shows of a delivered file.
@@ -12,15 +15,22 @@ test.afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
 const item = (page: Page) => page.locator('article.item').first()
 
+async function made(page: Page, kind: string, data: object): Promise<{ id: string }> {
+  return (await (await page.request.post(`/api/${kind}`, { data })).json()) as { id: string }
+}
+
 async function rendered(page: Page, options: object): Promise<string> {
   const document = { ...demoCard('02-lower-third'), name: 'Edit test' }
-  const card = (await (await page.request.post('/api/cards', { data: { document } })).json()) as { id: string }
-  const data = { cardId: card.id, options }
-  const { id } = (await (await page.request.post('/api/renders', { data })).json()) as { id: string }
+  const card = await made(page, 'cards', { document })
+  const { id } = await made(page, 'renders', { cardId: card.id, options })
+  await finished(page, id)
+  return id
+}
+
+async function finished(page: Page, id: string) {
   const status = async () =>
     ((await (await page.request.get(`/api/renders/${id}`)).json()) as { status: string }).status
   await expect.poll(status, { timeout: 60_000 }).toBe('done')
-  return id
 }
 
 /** The colour of the middle of the picture in the room. */
@@ -89,6 +99,41 @@ test('of a lossless file nothing differs; footage of one’s own lies beneath', 
   await page.getByLabel('Begins at').fill('2')
   await page.getByRole('slider', { name: 'Moment' }).fill('0')
   await expect(page.locator('footer')).toContainText('footage alone')
+})
+
+test('a programme is held against the engine row by row', async ({ page }) => {
+  const bare = withType(
+    { ...emptyCard(320, 180, 12), name: 'Programme test' },
+    { id: 'name', name: 'Name', wording: 'Nobody', size: 40, x: 160, y: 90 } as never,
+    { face: [coat('fill', 'fill', { paint: solid('#F2A33C') })] },
+  )
+  const card = await made(page, 'cards', { document: makeField(bare, 'name/wording') })
+  const table = addRows(addColumn(createRoster('Two rows'), 'Name').roster, 2).roster
+  const cells = [
+    ['Ada', '10:00:00:00', '10:00:00:12'],
+    ['Tam Voss', '10:00:00:15', '10:00:01:02'],
+  ].flatMap(([name, from, to], i) => [
+    { row: `row-${i + 1}`, column: 'column-1', text: name! },
+    { row: `row-${i + 1}`, column: ':in', text: from! },
+    { row: `row-${i + 1}`, column: ':out', text: to! },
+  ])
+  const roster = await made(page, 'rosters', { document: setCells(table, cells), cardId: card.id })
+  const wish = { cardId: card.id, rosterId: roster.id, as: 'programme', options: { format: 'apng' } }
+  const batch = await made(page, 'batches', wish)
+  const { renders } = (await (await page.request.get(`/api/batches/${batch.id}`)).json()) as {
+    renders: { id: string }[]
+  }
+  await finished(page, renders[0]!.id)
+  await page.goto(`/renders/${renders[0]!.id}`)
+  await page.getByRole('radio', { name: 'Difference' }).click()
+  const same = 'This frame is the same, over this footage'
+  await expect(page.getByRole('status')).toHaveText(same, { timeout: 30_000 })
+  // The first row, what lies between them, the second row: the file begins a second after the footage.
+  for (const frame of [5, 13, 20].map((place) => place + 25)) {
+    await page.getByRole('slider', { name: 'Moment' }).fill(String(frame))
+    await expect(page.locator('canvas')).toHaveAttribute('data-shown', `difference ${frame}`, { timeout: 30_000 })
+    await expect(page.getByRole('status')).toHaveText(same)
+  }
 })
 
 test('Chromium plays the WebM over red and over green as it was read', async ({ page }) => {

@@ -144,6 +144,9 @@ const WORDS: Record<RenderRow['status'], string> = {
         <span class="ends">
           <template v-if="row.status === 'done'">
             <button class="plain-button" @click="$emit('checks', row)">Checks</button>
+            <NuxtLink class="plain-button" :to="`/renders/${row.id}`" title="Lay the file over footage, as an edit does"
+              >Try in an edit</NuxtLink
+            >
             <a
               v-for="(file, i) in row.files"
               :key="file.name"

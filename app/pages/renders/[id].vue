@@ -5,6 +5,8 @@ import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import { deliveryOf } from '#core/formats/deliveries/table'
 import { FOOTAGE } from '#core/formats/footage'
+import type { ProgrammeRun, Take } from '#core/rosters/run'
+import { takesOf } from '#core/rosters/run'
 import { perSecond } from '#core/values/rate'
 import EditTools from '~/components/edit/EditTools.vue'
 import EditTransport from '~/components/edit/EditTransport.vue'
@@ -54,12 +56,16 @@ const size = computed(() => {
 onMounted(async () => {
   choose(FOOTAGE[0].id)
   try {
-    const [found, document] = await Promise.all([
+    const [found, document, { programme: run }] = await Promise.all([
       api<RenderRow>(`/renders/${id}`),
       api<Card>(`/renders/${id}/document`),
+      api<{ programme: ProgrammeRun | null }>(`/renders/${id}/programme`),
     ])
+    if (run) {
+      const { takes } = takesOf(document, run)
+      takeOf = (number) => takes[number]!
+    } else takeOf = (frame) => ({ card: document, frame })
     row.value = found
-    setCard(engineName, document)
     // Where most cards are whole: the middle.
     now.value = Math.round(first.value + found.framesTotal / 2)
   } catch (error) {
@@ -67,6 +73,18 @@ onMounted(async () => {
   }
 })
 onScopeDispose(() => forgetCard(engineName))
+
+/** What the file shows by its own numbers: frames of its card, or takes of a programme. */
+let takeOf: ((number: number) => Take) | null = null
+let known: Card | null = null
+
+/** The engine's own picture of a place in the file. */
+async function engineAt(number: number, scale: number) {
+  const { card, frame } = takeOf!(number)
+  if (card !== known) setCard(engineName, card)
+  known = card
+  return pictureOf(engineName, frame, { scale })
+}
 useResizeObserver(room, ([entry]) => {
   const { width, height } = entry!.contentRect
   roomSize.value = { width, height }
@@ -97,14 +115,14 @@ async function drawStill() {
   const at = place.value
   const wanted = look.value
   const frame = now.value
-  const engineFrame = at === null || wanted === 'file' ? null : about.value.order[at]!
+  const number = at === null || wanted === 'file' ? null : about.value.order[at]!
   const sought = seek((frame + 0.5) / rate.value)
   void sought.then(() => {
     if (mine === drawing && !canvas.value?.dataset.shown) drawPlaying()
   })
   const [file, shown] = await Promise.all([
     at === null ? null : own(at),
-    engineFrame === null ? null : pictureOf(engineName, engineFrame, { scale: row.value.options.scale }),
+    number === null ? null : engineAt(number, row.value.options.scale),
     sought,
   ])
   const engine = shown && 'bitmap' in shown ? shown.bitmap : null

@@ -32,7 +32,7 @@ const readings = new Map<string, Reading>()
 export interface SoFar {
   width: number
   height: number
-  /** The card's frame at each place of the file. */
+  /** The card's frame at each place of the file; of a programme the number of its take: see core/rosters/run.ts. */
   order: number[]
   there: number
   ended: boolean
