@@ -29,6 +29,8 @@ const share = computed(() => {
 })
 /** What the picture shows. */
 const stamp = computed(() => [props.card.revision, props.card.updatedAt, devicePixelRatio].join(' '))
+/** The stamp of the document that is there: a newer one may be on its way. */
+let drawnFrom = ''
 /** From an earlier visit. */
 const former = shallowRef<ImageBitmap | null>(null)
 const { picture, playing, progress } = useThumbnail(
@@ -38,7 +40,7 @@ const { picture, playing, progress } = useThumbnail(
   near,
   undefined,
   // Kept or not, it is there.
-  (made) => void keepPicture(props.card.id, stamp.value, made).catch(() => {}),
+  (made) => void keepPicture(props.card.id, drawnFrom, made).catch(() => {}),
 )
 const looked = computed(() => (near.value && !scrolling.value ? stamp.value : null))
 watch(looked, async (now) => {
@@ -52,7 +54,10 @@ watch(playing, (now) => now && !document.value && fetchCard())
 
 /** Without its card the tile stays empty, and all else works. */
 async function fetchCard() {
-  document.value = await cards.documentOf(props.card).catch(() => null)
+  const now = stamp.value
+  const found = await cards.documentOf(props.card).catch(() => null)
+  drawnFrom = now
+  document.value = found
 }
 const naming = ref(false)
 /** Whether its menu is open; null until it was asked for: hundreds of tiles are made without theirs. */

@@ -85,6 +85,7 @@ async function engineAt(number: number, scale: number) {
   known = card
   return pictureOf(engineName, frame, { scale })
 }
+
 useResizeObserver(room, ([entry]) => {
   const { width, height } = entry!.contentRect
   roomSize.value = { width, height }
