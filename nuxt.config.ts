@@ -1,8 +1,15 @@
+import { relative } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import type { BuiltFile } from './server/rim/early-files'
+import { earlyPages } from './server/rim/early-files'
 import { HEADERS } from './server/rim/policy'
 import vuetify, { transformAssetUrls } from 'vite-plugin-vuetify'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+
+/** Paths of pages with their files; and what each needs, known when the interface is built, before the server is. */
+let paths: { path: string; source: string }[] = []
+let early: ReturnType<typeof earlyPages> = []
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-05-01',
@@ -34,7 +41,16 @@ export default defineNuxtConfig({
     build: { target: 'es2022' },
     optimizeDeps: { exclude: ['harfbuzzjs'] },
   },
+  hooks: {
+    'pages:extend'(pages) {
+      paths = pages.map(({ path, file }) => ({ path, source: relative(here('app'), file!) }))
+    },
+    'build:manifest'(manifest) {
+      early = earlyPages(manifest as Record<string, BuiltFile>, paths)
+    },
+  },
   nitro: {
+    virtual: { '#early-pages': () => `export const EARLY_PAGES = ${JSON.stringify(early)}` },
     // Everything that is served as a file is packed once, when it is built.
     compressPublicAssets: { gzip: true, brotli: true },
     esbuild: { options: { target: 'es2022' } },

@@ -62,10 +62,14 @@ const FEW = 4
 const made = ref(SCREEN)
 const shownTiles = computed(() => found.value.slice(0, made.value))
 const whole = computed(() => cards.loaded && shownTiles.value.length === found.value.length)
+/** On the way to a card: a tile more would keep its bench waiting. */
+const leaving = ref(false)
+onBeforeRouteLeave(() => void (leaving.value = true))
 watch(
   [made, () => found.value.length],
   ([count, all]) => {
-    if (count < all) requestIdleCallback(() => (made.value = count + FEW), { timeout: 200 })
+    if (count >= all) return
+    requestIdleCallback(() => leaving.value || (made.value = count + FEW), { timeout: 200 })
   },
   { flush: 'post' },
 )

@@ -168,3 +168,21 @@ test('a shelf that is opened again shows the pictures that it kept, and fetches 
   await page.reload()
   await expect.poll(async () => ['', first].includes(await look('Kept'))).toBe(false)
 })
+
+for (const [name, address, answers] of [
+  ['the shelf', '/', ['/api/cards', '/api/rosters', '/api/seals']],
+  ['a bench', '/card/demo-02-lower-third', ['/api/cards/demo-02-lower-third', '/api/fonts']],
+] as const)
+  test(`${name} is told what it needs by its first answer, and asks for it once`, async ({ page }) => {
+    const html = await page.request.get(address).then((answer) => answer.text())
+    const early = [...html.matchAll(/<link rel="(?:module)?preload"[^>]* href="([^"]+)"/g)].map(([, href]) => href!)
+    expect(early).toEqual(expect.arrayContaining([...answers]))
+    expect(early.filter((href) => href.endsWith('.js')).length).toBeGreaterThan(4)
+    const asked: string[] = []
+    page.on('request', (request) => asked.push(new URL(request.url()).pathname))
+    await page.goto(address)
+    await page.waitForLoadState('networkidle')
+    // What was fetched early is what the page then takes: it asks the server no second time.
+    for (const answer of answers) expect(asked.filter((path) => path === answer)).toEqual([answer])
+    expect(early.filter((href) => !asked.includes(href))).toEqual([])
+  })

@@ -92,7 +92,6 @@ function rename() {
     <NuxtLink
       class="picture"
       :to="`/card/${card.id}`"
-      :prefetch="false"
       :aria-label="`Open ${card.name}`"
       @focus="playing = true"
       @blur="playing = false"
