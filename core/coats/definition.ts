@@ -147,8 +147,8 @@ export interface CoatDefinition<T extends Parameters = Parameters> {
   group(values: { side?: string }): DepthGroup
   /** True for a new coat that belongs behind the fills of its group, as an outline does; others go in front. */
   underFills?(values: { side?: string }): boolean
-  /** What one begins with that is poured beneath another of its kind and side. */
-  beneathAnother?: Readonly<Record<string, StoredValue>>
+  /** What one begins with that is poured beneath another of its kind and side; `above`: the values of that one. */
+  beneathAnother?(above: Readonly<Record<string, unknown>>): Readonly<Record<string, StoredValue>>
   /** The value shown on the coat's slab: the parameter that says most. */
   headline: keyof T & string
   /** True where the parts of the coat have blend modes of their own and the common one does not count. */

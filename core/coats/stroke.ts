@@ -1,6 +1,8 @@
 import { choice, length, number, paint, toggle } from '../values/parameter-kinds'
 import type { EvaluatedValues } from '../values/evaluated'
 import type { Px } from '../units'
+import { readColour } from '../values/colour'
+import { linearToOklab, toLinear } from '../values/oklab'
 import type { CoatPlace, CoatScale, Layer } from './definition'
 import { defineCoat, even, SIDES } from './definition'
 
@@ -63,6 +65,18 @@ const parameters = {
 
 type Values = EvaluatedValues<typeof parameters>
 
+/** What is set off from a dark stroke. */
+const PALE = '#F6E9D2'
+
+/** Whether a stored paint is one dark colour all the time. */
+function isDark(paint: unknown): boolean {
+  const { type, colour } = paint as { type?: string; colour?: unknown }
+  if (type !== 'solid' || typeof colour !== 'string') return false
+  const [red, green, blue] = readColour(colour)
+  const [lightness] = linearToOklab([toLinear(red), toLinear(green), toLinear(blue)])
+  return lightness < 0.5
+}
+
 /** Where the line begins and ends across the edge, in render px, outward positive. */
 interface Extent {
   inner: Px
@@ -115,8 +129,11 @@ export const stroke = defineCoat({
   looks: 2,
   group: () => 'face',
   underFills: ({ side }) => side !== 'inside',
-  // Where it is seen: right beneath the other one it would be hidden.
-  beneathAnother: { stacked: true },
+  // Where it is seen: right beneath the other one it would be hidden, and of its colour a part of it.
+  beneathAnother: ({ paint }) => ({
+    stacked: true,
+    ...(isDark(paint) ? { paint: { type: 'solid', colour: PALE } } : {}),
+  }),
   reach: (_values, scale, place) => even(farthest(scale, place)),
   measures(_values, scale, place) {
     const { inner, outer } = extentOf(place.index, scale, place)

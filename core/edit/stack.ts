@@ -116,8 +116,8 @@ export function addCoat(
   const group = options.group ?? coatOf(kind).group(made as { side?: string })
   const others = piece?.coats[group].slice(0, options.at ?? defaultPlace(piece, made, group)) ?? []
   const { side } = made as { side?: string }
-  const isBeneath = others.some((coat) => coat.kind === kind && (coat as { side?: string }).side === side)
-  return pasteCoat(card, pieceId, isBeneath ? { ...made, ...coatOf(kind).beneathAnother } : made, options)
+  const above = others.filter((coat) => coat.kind === kind && (coat as { side?: string }).side === side).at(-1)
+  return pasteCoat(card, pieceId, above ? { ...made, ...coatOf(kind).beneathAnother?.({ ...above }) } : made, options)
 }
 
 function defaultPlace(piece: Piece, coat: Coat, group: DepthGroup): number {

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
+import { solid } from '../support/engine'
 import { createCard } from '#core/card/create'
 import {
   addCoat,
@@ -39,6 +40,12 @@ test('a stroke poured beneath another of its side begins where that one ends; of
     ['outside', true],
     ['across', false],
   ])
+  // Of the colour of a dark one it would be a part of it: the third is pale, the fourth dark again.
+  const rings = addCoat(poured, 'type-1', 'stroke', { side: 'outside' }).card.pieces[0]!.coats.face
+  const paints = rings
+    .filter((coat) => 'side' in coat && coat.side === 'outside')
+    .map((coat) => ('paint' in coat ? coat.paint : null))
+  expect(paints).toEqual([solid('#3D0D16'), solid('#F6E9D2'), solid('#3D0D16')])
   // One that is put in front of the other is not beneath it.
   const front = addCoat(poured, 'type-1', 'stroke', { side: 'outside', at: 0 }).card
   expect(front.pieces[0]!.coats.face[0]).toMatchObject({ side: 'outside', stacked: false })

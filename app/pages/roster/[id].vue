@@ -23,7 +23,9 @@ import BringTable from '~/components/rosters/BringTable.vue'
 import type { ColumnDeed } from '~/components/rosters/grid-columns'
 import NameDialog from '~/components/rosters/NameDialog.vue'
 import RosterBar from '~/components/rosters/RosterBar.vue'
+import RosterFoot from '~/components/rosters/RosterFoot.vue'
 import RosterGrid from '~/components/rosters/RosterGrid.vue'
+import RosterName from '~/components/rosters/RosterName.vue'
 import RosterRender from '~/components/rosters/RosterRender.vue'
 import RowSide from '~/components/rosters/RowSide.vue'
 import UnfilledFields from '~/components/rosters/UnfilledFields.vue'
@@ -80,8 +82,6 @@ const idle = computed(() => (roster.value ? idleColumns(matches.value, roster.va
 const about = computed(() => (selected.value ? (abouts.value.get(selected.value) ?? null) : null))
 const place = computed(() => roster.value?.rows.findIndex(({ id: row }) => row === selected.value) ?? -1)
 const crop = useRowCrop(design)
-const wrong = computed(() => [...abouts.value.values()].filter(({ faults }) => faults.length > 0).length)
-const flagged = computed(() => [...abouts.value.values()].filter(({ flags }) => (flags?.length ?? 0) > 0).length)
 const pictureNames = computed(() => pictures.list.map(({ fileName }) => fileName))
 const takesPictures = computed(() => design.value?.fields.some(({ kind }) => kind === 'picture') ?? false)
 
@@ -188,24 +188,17 @@ useEventListener(window, 'beforeunload', (event) => {
   event.preventDefault()
 })
 useUndoKeys(store)
-
-const value = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
 <template>
   <div class="page">
     <PlaceBar roster="here">
-      <div v-if="roster" class="name">
-        <input
-          :value="roster.name"
-          maxlength="200"
-          aria-label="Name of the roster"
-          @change="value($event).trim() && store.edit('Name', (one) => ({ ...one, name: value($event).trim() }))"
-        />
-        <span class="quiet" role="status" data-test="save-state">{{
-          store.saveState === 'saved' ? 'saved' : store.saveState === 'failed' ? 'not saved yet' : 'saving…'
-        }}</span>
-      </div>
+      <RosterName
+        v-if="roster"
+        :name="roster.name"
+        :save-state="store.saveState"
+        @rename="(name) => store.edit('Name', (one) => ({ ...one, name }))"
+      />
       <div class="tools">
         <UndoTools :past="store.past" :future="store.future" @undo="store.undo()" @redo="store.redo()" />
         <button class="wax-button" :disabled="!card || !roster || roster.rows.length === 0" @click="rendering = true">
@@ -290,24 +283,14 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           <p v-else>Choose a row to see it.</p>
         </aside>
       </main>
-      <footer class="foot quiet" role="status">
-        {{ roster.rows.length }} {{ roster.rows.length === 1 ? 'row' : 'rows' }},
-        {{ roster.rows.filter(({ on }) => on).length }} on
-        <template v-if="filter.rows.value.length < roster.rows.length">
-          · {{ filter.rows.value.length }} shown</template
-        >
-        <template v-if="programme.entries.length > 0">
-          · {{ programme.entries.length }} with their place in the programme</template
-        >
-        <template v-if="wrong > 0">
-          · <b class="bad">{{ wrong }} with a cell that cannot be read</b></template
-        >
-        <template v-if="card && looks.done.value < roster.rows.length"> · {{ looks.done.value }} looked at…</template>
-        <label v-if="flagged + wrong > 0 || filter.onlyFound.value" class="only">
-          <input v-model="filter.onlyFound.value" type="checkbox" />
-          {{ flagged }} with something found: only these
-        </label>
-      </footer>
+      <RosterFoot
+        v-model:only-found="filter.onlyFound.value"
+        :roster="roster"
+        :shown="filter.rows.value.length"
+        :placed="programme.entries.length"
+        :abouts="abouts"
+        :looked="card ? looks.done.value : null"
+      />
       <BringTable :file="bringing" :fields="design?.fields ?? []" @take="take" @close="bringing = null" />
       <NameDialog
         :name="naming?.name ?? null"
@@ -336,27 +319,6 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
   flex-direction: column;
   height: 100vh;
   background: var(--paper);
-}
-.name {
-  display: flex;
-  gap: 10px;
-  align-items: baseline;
-  min-width: 0;
-  margin: 0 auto;
-}
-.name input {
-  width: 320px;
-  font: inherit;
-  font-weight: 650;
-  color: inherit;
-  text-align: center;
-  background: none;
-  border: 1px solid transparent;
-  border-radius: 5px;
-}
-.name input:hover,
-.name input:focus {
-  border-color: var(--line-strong);
 }
 .tools {
   display: flex;
@@ -392,26 +354,6 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
   width: 332px;
   padding: 20px;
   border-left: 1px solid var(--line);
-}
-.foot {
-  display: flex;
-  gap: 4px;
-  padding: 5px 14px;
-  font-size: 12px;
-  border-top: 1px solid var(--line);
-}
-.only {
-  display: flex;
-  gap: 5px;
-  align-items: center;
-  margin-left: auto;
-}
-.only input {
-  accent-color: var(--teal);
-}
-.bad {
-  font-weight: 600;
-  color: var(--wax);
 }
 .missing {
   padding: 60px;
