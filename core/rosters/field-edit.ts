@@ -3,6 +3,7 @@ import { headingOf, HOLD_ADDRESS, MOST_FIELDS } from '../card/fields'
 import { firstFree } from '../card/create'
 import { parameterAt } from '../card/addresses'
 import type { Card } from '../card/schema'
+import { isCalledByItsWords } from '../edit/wording'
 import { pressedWith, updatePressed } from '../seals/press'
 import type { Seal } from '../seals/schema'
 import type { FieldKindDefinition } from './kinds/definition'
@@ -23,7 +24,7 @@ export const fieldAt = ({ fields }: Pick<Card, 'fields'>, address: string): Card
 export const isWhole = (card: Card, field: CardField): boolean =>
   field.at.every((address) => fieldKind(field.kind).takes(card, address))
 
-/** A name for a new field that no other has: words are called after their piece, other values after what they are too. */
+/** A name for a new field that no other has: words are called after their piece where it has a name of its own, other values after what they are too. */
 export function freeLabel(card: Card, address: string): string {
   const taken = new Set(card.fields.map(({ label }) => headingOf(label)))
   const own = plainLabel(card, address).slice(0, 76)
@@ -36,7 +37,8 @@ export function freeLabel(card: Card, address: string): string {
 function plainLabel(card: Card, address: string): string {
   if (address === HOLD_ADDRESS) return 'Hold'
   const piece = pieceOf(card, address)
-  const name = piece?.name ?? 'Card'
+  // A column called “Isolde Brook” would say nothing of what belongs into it.
+  const name = piece?.kind === 'type' && isCalledByItsWords(piece) ? 'Words' : (piece?.name ?? 'Card')
   if (address === `${piece?.id}/wording` || address === `${piece?.id}/picture`) return name
   if (address === `${piece?.id}/seal`) return `${name} variant`
   return `${name} ${parameterAt(card, address)?.parameter.label.toLowerCase() ?? 'value'}`

@@ -31,7 +31,7 @@ test('the first road: type, words, font, coats; every step shows, undoes and is 
   await page.keyboard.type('stroke')
   await page.keyboard.press('Enter')
   const thin = await pixels(page)
-  const width = page.getByRole('textbox', { name: 'Type · stroke width' })
+  const width = page.getByRole('textbox', { name: 'Oxbow · stroke width' })
   await width.fill('24')
   await width.press('Enter')
   await expect.poll(() => pixels(page)).not.toBe(thin)

@@ -13,7 +13,7 @@ import { TYPE_PARAMETERS } from '#core/pieces/type'
 import { valueAt } from '#core/values/evaluated'
 import { typePieces } from '#core/time/ring'
 import { wordsFrom } from '#core/card/wording'
-import { writeValue } from '#core/edit/values'
+import { writeWording } from '#core/edit/wording'
 import { useBench } from '~/stores/bench'
 import { showSample, useFonts } from '~/stores/fonts'
 import FieldMark from '../fields/FieldMark.vue'
@@ -39,7 +39,7 @@ function link(to: string) {
 function write(words: string) {
   bench.edit(
     'Wording',
-    (card) => writeValue(card, `${source.value.id}/wording`, ribbon.frame, words.slice(0, 2000)),
+    (card) => writeWording(card, source.value.id, ribbon.frame, words.slice(0, 2000)),
     `${props.piece.id}/wording`,
   )
 }

@@ -63,7 +63,7 @@ export const scoreLine = defineStart({
     const nameWide = beside ? Math.min(u(560), span / 2 - boardWide) : Math.min(u(720), span - boardWide)
     const y = shape === 'upright' ? height * 0.3 : foot - (beside ? high / 2 : high) - u(8)
     const middle = width / 2
-    const side = (id: 'home' | 'guest', sign: -1 | 1, crew: string, count: string, colour: string) => {
+    const side = (id: 'home' | 'guest', sign: -1 | 1, crew: string, said: string, count: string, colour: string) => {
       const row = beside ? y : y + (sign * (high + u(6))) / 2
       const boardX = beside
         ? middle + (sign * (boardWide + u(4))) / 2
@@ -98,7 +98,7 @@ export const scoreLine = defineStart({
           [
             type(
               {
-                ...{ id, name: crew, wording: crew, font: 'barlow-condensed-bold', size: u(74), y: row },
+                ...{ id, name: `${crew}, name`, wording: said, font: 'barlow-condensed-bold', size: u(74), y: row },
                 x: beside ? plateX : plateX - nameWide / 2 + u(36),
               },
               {
@@ -135,7 +135,10 @@ export const scoreLine = defineStart({
         group(
           'score',
           'Score',
-          [...side('home', -1, 'Grebe', '3', home), ...side('guest', 1, 'Heron', '1', guest)],
+          [
+            ...side('home', -1, 'First crew', 'Grebe', '3', home),
+            ...side('guest', 1, 'Second crew', 'Heron', '1', guest),
+          ],
           dressed([], [shadow('score-shadow', u(10), u(30), { opacity: 50 })]),
         ),
       ],

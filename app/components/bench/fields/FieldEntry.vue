@@ -5,6 +5,7 @@ import type { CardField } from '#core/card/fields'
 import { WaxError } from '#core/errors'
 import { zonesOf } from '#core/time/held'
 import { writeValue } from '#core/edit/values'
+import { namedByWords } from '#core/edit/wording'
 import { fillField } from '#core/rosters/fill'
 import { isWhole, moveField, removeField, renameField } from '#core/rosters/field-edit'
 import { parameterAt } from '#core/card/addresses'
@@ -48,6 +49,8 @@ onMounted(() => {
   if (props.field.kind === 'picture') void pictures.load().catch(() => {})
 })
 
+const placesOf = ({ at }: CardField) => at.map((address) => address.split('/')[0]!)
+
 /** Writes at all of its places; what moves gets a key here, as on its own row. */
 function write(text: string, mark = '') {
   const { field } = props
@@ -55,7 +58,8 @@ function write(text: string, mark = '') {
     field.label,
     (card) => {
       try {
-        return fillField({ card, holds: 1 }, field, text, broughtIn(pictures.list)).card
+        const filled = fillField({ card, holds: 1 }, field, text, broughtIn(pictures.list)).card
+        return field.kind === 'wording' ? namedByWords(card, filled, placesOf(field)) : filled
       } catch (error) {
         if (!(error instanceof WaxError)) throw error
         if (error.fault.code === 'field-moves') {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, onUnmounted, ref, useTemplateRef, watch } from 'vue'
 import { kernPair } from '#core/edit/type-parts'
-import { writeValue } from '#core/edit/values'
+import { writeWording } from '#core/edit/wording'
 import type { TypePiece } from '#core/card/schema'
 import { wordsFrom } from '#core/card/wording'
 import { TYPE_PARAMETERS } from '#core/pieces/type'
@@ -59,11 +59,7 @@ watch(words, (now) => {
 
 function write() {
   const now = field.value!.value.slice(0, 2000)
-  bench.edit(
-    'Wording',
-    (card) => writeValue(card, `${source.value.id}/wording`, ribbon.frame, now),
-    `${source.value.id}/wording`,
-  )
+  bench.edit('Wording', (card) => writeWording(card, source.value.id, ribbon.frame, now), `${source.value.id}/wording`)
   follow()
 }
 
