@@ -1,3 +1,4 @@
+import { until } from '@vueuse/core'
 import * as Comlink from 'comlink'
 import type { Ref } from 'vue'
 import { computed, onScopeDispose, shallowReactive, watch } from 'vue'
@@ -5,6 +6,7 @@ import type { Card } from '#core/card/schema'
 import type { RowFlag } from '#core/judge/row/definition'
 import type { RowCard } from '#core/rosters/rows'
 import type { RowLookFace } from '~/workers/row-look.worker'
+import { useScrolling } from './scrolling'
 
 /** What was found in a row; for which card, so that nothing old is shown. */
 interface Looked {
@@ -28,6 +30,7 @@ export function useRowLooks(
   /** How many of the rows have been looked at. */
   const done = computed(() => rows.value.filter(({ row }) => looked.has(row.id)).length)
   const keys = new WeakMap<RowCard, string>()
+  const scrolling = useScrolling()
   /** The worker for the card of now. One that was ended answers nothing any more. */
   let session: { worker: Worker; face: Comlink.Remote<RowLookFace>; going: boolean } | null = null
 
@@ -66,6 +69,8 @@ export function useRowLooks(
       const { row, key } = now
       const flags = await own.face.look(plain(row.card), row.holds).catch(() => [])
       if (own === session) looked.set(row.row.id, { card: key, flags })
+      // A page that scrolls needs the cores for itself.
+      await until(scrolling).toBe(false)
     }
     own.going = false
   }

@@ -6,7 +6,7 @@ import type { PieceKind } from '../pieces/table'
 import { PLACE_PARAMETERS } from '../pieces/place'
 import { PIECE_KINDS } from '../pieces/table'
 import type { Parameters } from '../values/parameter-kinds'
-import type { Card, Coat, Piece } from '../card/schema'
+import type { Card, Coat, Piece, TypePiece } from '../card/schema'
 import { allPieces, holdsPieces, pathTo, piecesIn, replacePiece } from '../card/tree'
 import { withPiece } from './path'
 
@@ -17,7 +17,20 @@ export function addPiece(card: Card, kind: PieceKind): { card: Card; id: string 
   const piece = createPiece(kind, card)
   const same = allPieces(card.pieces).filter((other) => other.kind === kind).length
   const named = { ...piece, name: same === 0 ? piece.name : `${piece.name} ${same + 1}` }
-  return { card: { ...card, pieces: [named, ...card.pieces] }, id: piece.id }
+  const placed = named.kind === 'type' ? { ...named, y: freeLine(card, named) } : named
+  return { card: { ...card, pieces: [placed, ...card.pieces] }, id: piece.id }
+}
+
+/** Share of their size by which lines of words lie beneath each other. */
+const LEADING = 1.2
+
+/** Where new words stand: in the middle, or in a line beneath those that stand there already, as long as it is in the frame. */
+function freeLine(card: Card, { x, y, size }: TypePiece): TypePiece['y'] {
+  if (typeof y !== 'number' || typeof size !== 'number') return y
+  const taken = new Set(card.pieces.filter((other) => other.kind === 'type' && other.x === x).map((other) => other.y))
+  let line = y
+  while (taken.has(line)) line = Math.round(line + size * LEADING)
+  return line + size / 2 <= card.frame.height ? line : y
 }
 
 export function removePiece(card: Card, id: string): Card {

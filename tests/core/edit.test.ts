@@ -28,6 +28,23 @@ function withTitle(): Card {
 
 const WIDTH = 'type-1/stroke-1/width'
 
+test('new words stand beneath those that stand in the middle already, and in the frame', () => {
+  const tall = { ...empty, frame: { ...empty.frame, height: 1080 } }
+  const lines = (card: Card) => card.pieces.map(({ x, y }) => [x, y])
+  const grown = (count: number) =>
+    Array.from({ length: count }).reduce<Card>((card) => addPiece(card, 'type').card, tall)
+  const { size } = grown(1).pieces[0] as { size: number }
+  expect(lines(grown(2))).toEqual([
+    [400, 540 + Math.round(size * 1.2)],
+    [400, 540],
+  ])
+  for (const [, y] of lines(grown(12))) expect((y as number) + size / 2).toBeLessThanOrEqual(1080)
+  // Only where there are words: a bar lies behind them.
+  expect(lines(addPiece(grown(1), 'box').card)[0]).toEqual([400, 540])
+  const moved = changePiece(grown(1), 'type-1', { x: 10 })
+  expect(lines(addPiece(moved, 'type').card)[0]).toEqual([400, 540])
+})
+
 test('a stroke poured beneath another of its side begins where that one ends; of another side it does not', () => {
   const poured = ['outside', 'inside', 'outside', 'across'].reduce(
     (card, side) => addCoat(card, 'type-1', 'stroke', { side }).card,
