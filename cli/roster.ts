@@ -12,6 +12,7 @@ import { broughtBy } from '../core/rosters/fill'
 import type { MadeRow } from '../core/rosters/report'
 import { rowReport, rowTimeline } from '../core/rosters/report'
 import type { Roster } from '../core/rosters/roster'
+import { isRendered } from '../core/rosters/roster'
 import { RowCards } from '../core/rosters/rows'
 import type { PlannedBatch } from '../server/renders/batch/plan'
 import { planBatch } from '../server/renders/batch/plan'
@@ -57,7 +58,7 @@ async function lookAt(opened: OpenedCard, rows: Roster, pictures: RowPictures, v
   const withEngine = await engineForRows(opened, pictures, values)
   const rooms = await roomsOf(opened.card, withEngine)
   const found = []
-  for (const row of rows.rows.filter(({ on }) => on)) {
+  for (const row of rows.rows.filter(isRendered)) {
     const { title, card, holds, faults } = cards.of(row)
     const flags = await lookAtRow({ card, rooms, holds }, withEngine)
     found.push({ row: title, faults, flags })

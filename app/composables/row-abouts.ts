@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Card } from '#core/card/schema'
 import { programmeOf } from '#core/rosters/programme'
 import type { Roster } from '#core/rosters/roster'
+import { isBlank, isRendered } from '#core/rosters/roster'
 import type { RowCard } from '#core/rosters/rows'
 import { columnOf, RowCards } from '#core/rosters/rows'
 import type { RowAbout } from '~/components/rosters/row-about'
@@ -27,14 +28,15 @@ export function useRowAbouts(
     card.value && roster.value ? new RowCards(card.value, roster.value, brought.value, before ?? null) : null,
   )
   const rows = computed(() => roster.value?.rows.flatMap((row) => cards.value?.of(row) ?? []) ?? [])
-  const programme = computed(() => programmeOf(rows.value.filter(({ row }) => row.on)))
+  const programme = computed(() => programmeOf(rows.value.filter(({ row }) => isRendered(row))))
   const times = computed(() => Map.groupBy(programme.value.faults, ({ row }) => row))
   const notes = computed(() => Map.groupBy(programme.value.notes, ({ row }) => row))
   const looks = useRowLooks(card, rows, first)
 
   function aboutOf({ row, title, card: filled, holds, faults: cells }: RowCard): RowAbout {
     const ofTime = times.value.get(row.id) ?? []
-    const faults = [...cells, ...ofTime]
+    const blank = isBlank(row)
+    const faults = blank ? [] : [...cells, ...ofTime]
     const saidAt = (column: string): Said | null => {
       const notRead = cells.find((fault) => columnOf(cards.value?.matches ?? [], fault) === column)
       const notPlaced = ofTime.find((fault) => `:${fault.column}` === column)
@@ -43,9 +45,9 @@ export function useRowAbouts(
       return said ? { text: `${said.message} ${said.remedy}`, bad: said !== noted } : null
     }
     return {
-      ...{ id: row.id, title, on: row.on, card: filled, holds, faults, saidAt },
+      ...{ id: row.id, title, on: row.on, blank, card: filled, holds, faults, saidAt },
       get flags() {
-        return looks.flagsOf(row.id)
+        return blank ? [] : looks.flagsOf(row.id)
       },
     }
   }

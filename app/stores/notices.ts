@@ -2,18 +2,25 @@ import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import type { Fault } from '#core/errors'
 
+export interface NoticeAction {
+  label: string
+  run: () => unknown
+  /** Where it is about the page that is open: whether it may still be done. */
+  stands?: () => boolean
+}
+
 interface Notice {
   text: string
   remedy?: string
   bad: boolean
-  action?: { label: string; run: () => unknown }
+  action?: NoticeAction
 }
 
 /** Short messages at the foot of the window: what was done and can be undone, or what went wrong. */
 export const useNotices = defineStore('notices', () => {
   const current = ref<Notice | null>(null)
 
-  function say(text: string, action?: Notice['action']) {
+  function say(text: string, action?: NoticeAction) {
     current.value = { text, bad: false, ...(action ? { action } : {}) }
   }
 

@@ -10,7 +10,8 @@ export const rosterDocs = (): string =>
     'A **field** names values of a card that rows fill; it lies in the card file under `fields`, with the addresses of all other ' +
       'parameters. A **roster** is a table of rows; the column with a field’s label as its heading fills it, whatever its case, ' +
       'for any card. A field without a column keeps what the card has. Beside its cells a row has a name, which its files are ' +
-      'called after, a switch, a note, and if wished the timecodes of its in and out in a programme.',
+      'called after, a switch, a note, and if wished the timecodes of its in and out in a programme. A line into which nothing was ' +
+      'written is not rendered.',
     [
       '| field | a cell says |',
       '|---|---|',

@@ -125,6 +125,13 @@ export const createRoster = (name: string): Roster => ({
   ...{ columns: [], rows: [] },
 })
 
+/** Whether nothing was written into a row: a line of the table that waits for words. */
+export const isBlank = ({ name, note, in: begins, out, cells }: RosterRow): boolean =>
+  [name, note, begins, out, ...Object.values(cells)].every((text) => text.trim() === '')
+
+/** Whether a row is rendered, as far as that is for people to say. */
+export const isRendered = (row: RosterRow): boolean => row.on && !isBlank(row)
+
 /** What a row is called: its name, or its first words. */
 export function rowTitle(roster: Pick<Roster, 'columns'>, row: RosterRow): string {
   if (row.name.trim() !== '') return row.name.trim()

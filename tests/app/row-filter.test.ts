@@ -17,7 +17,7 @@ const roster: Roster = setCells(addRows(addColumn(createRoster('Crews'), 'Name')
 const flag = { check: 'overflow', piece: null, frame: 0, message: '', remedy: '', fits: false } as RowFlag
 const about = (id: string, flags: RowFlag[] | null): [string, RowAbout] => [
   id,
-  { id, title: id, on: true, card: null as never, holds: 1, faults: [], flags, saidAt: () => null },
+  { id, title: id, on: true, blank: false, card: null as never, holds: 1, faults: [], flags, saidAt: () => null },
 ]
 
 test('rows that say all of the words, anywhere and in any case; without words all of them, as they are', () => {

@@ -152,6 +152,17 @@ describe('rows as files', () => {
     expect(() => planBatch(wish(roster, 'rows', { name: '{card}' }))).toThrow(/one name/)
   })
 
+  test('lines into which nothing was written are no rows, also where they were chosen', () => {
+    const roster = crew([{ name: 'Tam' }, { name: '' }, { name: '  ' }, { name: '', in: '5' }])
+    const ids = roster.rows.map(({ id }) => id)
+    for (const rows of [null, ids]) {
+      const { renders: made, leftOut } = planBatch({ ...wish(roster), rows })
+      expect(made.map(({ rowName }) => rowName)).toEqual(['Tam', 'row 4'])
+      expect(leftOut).toEqual([])
+    }
+    expect(() => planBatch(wish(crew([{ name: '' }])))).toThrow(/no row to render/)
+  })
+
   test('one that failed or was cancelled is tried again alone', async () => {
     const { database } = own.connection
     const job = wish(crew([{ name: 'Tam' }, { name: 'Ada' }]))

@@ -277,6 +277,7 @@ function toggle(coat: Coat) {
 .depth {
   display: grid;
   place-items: center;
+  padding: 3px 0;
   font-size: 11px;
   color: var(--ink-2);
   writing-mode: vertical-rl;
@@ -313,13 +314,15 @@ function toggle(coat: Coat) {
   background: var(--teal-soft);
 }
 .pour {
-  padding: 6px 8px 2px 26px;
+  padding: 3px 6px;
+  margin: 3px 0 0 20px;
   font: inherit;
   font-weight: 650;
   color: var(--teal);
   cursor: pointer;
   background: none;
   border: 0;
+  border-radius: 5px;
 }
 .note {
   margin: 2px 8px 4px 26px;

@@ -12,6 +12,7 @@ import {
   variantsOf,
 } from '#core/rosters/field-edit'
 import { movesByKeys } from '#core/rosters/kinds/definition'
+import { undoOffer } from '~/composables/undo-offer'
 import { useBench } from '~/stores/bench'
 import { useNotices } from '~/stores/notices'
 import { useSeals } from '~/stores/seals'
@@ -59,7 +60,7 @@ function press() {
     return
   }
   bench.edit(`Field: ${label}`, (card) => makeField(card, props.address, variants()))
-  notices.say(`“${label}” is a field now: rows of a roster fill it.`, { label: 'Undo', run: bench.undo })
+  notices.say(`“${label}” is a field now: rows of a roster fill it.`, undoOffer(bench))
 }
 
 function rename(event: Event) {

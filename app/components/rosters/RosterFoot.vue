@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Roster } from '#core/rosters/roster'
+import { isBlank } from '#core/rosters/roster'
 import type { RowAbout } from './row-about'
 
 const props = defineProps<{
@@ -15,6 +16,7 @@ const props = defineProps<{
 }>()
 const onlyFound = defineModel<boolean>('onlyFound', { required: true })
 
+const blank = computed(() => props.roster.rows.filter((row) => row.on && isBlank(row)).length)
 const count = (wanted: (about: RowAbout) => boolean) => [...props.abouts.values()].filter(wanted).length
 const wrong = computed(() => count(({ faults }) => faults.length > 0))
 const flagged = computed(() => count(({ flags }) => (flags?.length ?? 0) > 0))
@@ -24,6 +26,7 @@ const flagged = computed(() => count(({ flags }) => (flags?.length ?? 0) > 0))
   <footer class="foot quiet" role="status">
     {{ roster.rows.length }} {{ roster.rows.length === 1 ? 'row' : 'rows' }},
     {{ roster.rows.filter(({ on }) => on).length }} on
+    <template v-if="blank > 0"> · {{ blank }} empty: not rendered</template>
     <template v-if="shown < roster.rows.length"> · {{ shown }} shown</template>
     <template v-if="placed > 0"> · {{ placed }} with their place in the programme</template>
     <template v-if="wrong > 0">

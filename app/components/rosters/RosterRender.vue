@@ -26,10 +26,11 @@ const store = useRoster()
 const renders = useRenders()
 const batches = useBatches()
 
-const ready = computed(() => props.abouts.filter(({ on, faults }) => on && faults.length === 0))
+const isAsked = ({ on, blank }: RowAbout) => on && !blank
+const ready = computed(() => props.abouts.filter((about) => isAsked(about) && about.faults.length === 0))
 const rows = computed(() => ({
   count: ready.value.length,
-  left: props.abouts.filter(({ on, faults }) => on && faults.length > 0).length,
+  left: props.abouts.filter((about) => isAsked(about) && about.faults.length > 0).length,
   placed: props.placed,
   first: ready.value[0]?.title ?? 'row',
   roster: props.roster.name,

@@ -25,7 +25,9 @@ const marks = computed(() => {
     <span v-for="mark in marks" :key="mark.word" :class="['mark', { bad: mark.bad }]" :title="mark.tip">{{
       mark.word
     }}</span>
-    <span v-if="marks.length === 0" class="quiet">{{ about.flags === null ? '…' : 'good' }}</span>
+    <span v-if="marks.length === 0" class="quiet">{{
+      about.blank ? 'empty' : about.flags === null ? '…' : 'good'
+    }}</span>
   </span>
 </template>
 

@@ -61,7 +61,8 @@ const pieceName = (id: string | null) =>
         </button>
       </li>
     </ul>
-    <p v-if="about.flags === null" class="quiet">It is looked at…</p>
+    <p v-if="about.blank" class="quiet">Nothing is written here yet: it is not rendered.</p>
+    <p v-else-if="about.flags === null" class="quiet">It is looked at…</p>
     <p v-else-if="about.flags.length + about.faults.length === 0" class="quiet">
       Nothing to say: all fits, in every frame of the hold.
     </p>

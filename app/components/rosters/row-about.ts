@@ -8,6 +8,8 @@ export interface RowAbout {
   id: string
   title: string
   on: boolean
+  /** Nothing was written into it yet: it is not rendered. */
+  blank: boolean
   /** The card that it fills. */
   card: Card
   holds: number

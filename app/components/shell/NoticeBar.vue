@@ -1,7 +1,17 @@
 <script setup lang="ts">
+import { watch } from 'vue'
 import { useNotices } from '~/stores/notices'
 
 const notices = useNotices()
+const route = useRoute()
+
+// What could not be done any more, or would be done to a page that was left, is not offered.
+watch(
+  () => ({ path: route.path, stands: notices.current?.action?.stands?.() ?? null }),
+  (now, before) => {
+    if (now.stands === false || (now.stands && now.path !== before.path)) notices.current = null
+  },
+)
 
 async function act() {
   const { action } = notices.current!

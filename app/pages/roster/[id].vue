@@ -36,6 +36,7 @@ import { useRowCrop } from '~/composables/row-crop'
 import { useRowAbouts } from '~/composables/row-abouts'
 import { useRowFilter } from '~/composables/row-filter'
 import { useUndoKeys } from '~/composables/undo-keys'
+import { undoOffer } from '~/composables/undo-offer'
 import type { ShelfCard } from '~/stores/cards'
 import { useCards } from '~/stores/cards'
 import { useNotices } from '~/stores/notices'
@@ -98,7 +99,7 @@ onMounted(() =>
 /** Rows and columns that go can be had back at once. */
 function remove(label: string, change: (roster: Roster) => Roster) {
   store.edit(label, change)
-  notices.say(`${label}.`, { label: 'Undo', run: store.undo })
+  notices.say(`${label}.`, undoOffer(store))
 }
 
 function addRow() {
@@ -130,7 +131,7 @@ function take(table: Roster) {
   const isEmpty = before.rows.every(({ cells }) => Object.keys(cells).length === 0)
   store.edit('A table was brought in', (one) => (isEmpty ? { ...table, name: one.name } : appendRoster(one, table)))
   selected.value = roster.value?.rows[isEmpty ? 0 : before.rows.length]?.id ?? null
-  notices.say(`${table.rows.length} rows were brought in.`, { label: 'Undo', run: store.undo })
+  notices.say(`${table.rows.length} rows were brought in.`, undoOffer(store))
 }
 
 const SIDES = { left: -1, right: 1 } as const

@@ -10,6 +10,7 @@ import { cellsFor } from '../../../core/rosters/matching'
 import type { Programme } from '../../../core/rosters/programme'
 import { programmeOf } from '../../../core/rosters/programme'
 import type { Roster } from '../../../core/rosters/roster'
+import { isBlank, isRendered } from '../../../core/rosters/roster'
 import type { RowCard } from '../../../core/rosters/rows'
 import { RowCards } from '../../../core/rosters/rows'
 import { programmeRun, runFrames } from '../../../core/rosters/run'
@@ -42,7 +43,9 @@ export function planBatch(wish: BatchWish): PlannedBatch {
   const { card, roster, rows } = wish
   const cards = new RowCards(card.document, roster.document, broughtBy(wish.pictures))
   const wanted = rows && new Set(rows)
-  const asked = roster.document.rows.filter((row) => (wanted ? wanted.has(row.id) : row.on)).map((row) => cards.of(row))
+  const asked = roster.document.rows
+    .filter((row) => (wanted ? wanted.has(row.id) && !isBlank(row) : isRendered(row)))
+    .map((row) => cards.of(row))
   const leftOut: RowLeftOut[] = []
   const leave = ({ row, title }: RowCard, { code, place, message, remedy }: Fault) =>
     leftOut.push({ row: row.id, title, fault: { code, place, message, remedy } })
@@ -65,7 +68,7 @@ export function planBatch(wish: BatchWish): PlannedBatch {
       'no-rows',
       'rows',
       why ? `No row can be rendered: ${why.place}: ${why.message}` : 'There is no row to render.',
-      why?.remedy ?? 'Add rows to the roster, or switch some on.',
+      why?.remedy ?? 'Write words into a row of the roster, or switch some on.',
     )
   }
   return { renders: made.map((render) => ({ ...base, ...render })), leftOut }

@@ -11,6 +11,7 @@ import { isWhole, moveField, removeField, renameField } from '#core/rosters/fiel
 import { parameterAt } from '#core/card/addresses'
 import { movesByKeys } from '#core/rosters/kinds/definition'
 import { fieldKind } from '#core/rosters/kinds/table'
+import { undoOffer } from '~/composables/undo-offer'
 import { useBench } from '~/stores/bench'
 import { useNotices } from '~/stores/notices'
 import { broughtIn, usePictures } from '~/stores/pictures'
@@ -88,7 +89,7 @@ function show() {
 function remove() {
   const { id, label } = props.field
   bench.edit('No field any more', (card) => removeField(card, id))
-  notices.say(`“${label}” is no field any more.`, { label: 'Undo', run: bench.undo })
+  notices.say(`“${label}” is no field any more.`, undoOffer(bench))
 }
 
 const text = (event: Event) => (event.target as HTMLInputElement).value
