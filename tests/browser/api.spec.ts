@@ -4,7 +4,7 @@ import { Validator } from '@seriousme/openapi-schema-validator'
 import type { z } from 'zod'
 import { CHAPTERS, UNTOLD } from '../../server/open-api/chapters'
 import type { Operation } from '../../server/open-api/operation'
-import { addColumn, addRows } from '../../core/rosters/edit'
+import { addColumn, addRows, setCells } from '../../core/rosters/edit'
 import { createRoster } from '../../core/rosters/roster'
 import { demoCard } from '../support/engine'
 import { expect, test } from './bench-page'
@@ -67,7 +67,12 @@ test('a program makes a card, proves it, renders it and takes the file away', as
   await ask('get', '/cards/{id}/versions', card as never)
   const proof = await ask<{ passed: boolean; lines: unknown[] }>('post', '/proofs', {}, { cardId: card.id })
   expect([proof.passed, proof.lines.length]).toEqual([true, 12])
-  const crews = addRows(addColumn(createRoster('Crews by a program'), 'Name').roster, 2).roster
+  const { roster: headed, id: column } = addColumn(createRoster('Crews by a program'), 'Name')
+  const { roster: rows, ids } = addRows(headed, 2)
+  const crews = setCells(
+    rows,
+    ids.map((row, i) => ({ row, column, text: ['Ada Reed', 'Tam Voss'][i]! })),
+  )
   const roster = await ask<{ id: string }>('post', '/rosters', {}, { document: crews, cardId: card.id })
   const withRows = await ask<{ lines: unknown[] }>('post', '/proofs', {}, { cardId: card.id, rosterId: roster.id })
   expect(withRows.lines).toContainEqual(expect.objectContaining({ said: 'all fits, in 2 rows too' }))

@@ -63,11 +63,13 @@ test('a value becomes a field at its tag, is filled in the form, and the stage s
   // Lines without anything wait for words: none would be a file. What was offered on the bench is left there.
   await expect(page.getByText('5 empty: not rendered')).toBeVisible()
   await expect(page.locator('.tabulator-row').first().getByText('empty', { exact: true })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Render the rows' })).toBeDisabled()
   await expect(page.getByText('“Name” is a field now')).toHaveCount(0)
   await cell(page, 0, 'column-1').dblclick()
   await page.keyboard.type('Ada Reed')
   await page.keyboard.press('Enter')
   await expect(page.getByText('4 empty: not rendered')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Render the rows' })).toBeEnabled()
   expect((await savedRoster(page)).rows[0]!.cells).toEqual({ 'column-1': 'Ada Reed' })
   await page.getByRole('link', { name: 'Show it on the bench' }).click()
   await shown(page)

@@ -19,6 +19,7 @@ import {
 } from '#core/rosters/edit'
 import { idleColumns } from '#core/rosters/matching'
 import type { Roster, RosterColumn } from '#core/rosters/roster'
+import { isRendered } from '#core/rosters/roster'
 import BringTable from '~/components/rosters/BringTable.vue'
 import type { ColumnDeed } from '~/components/rosters/grid-columns'
 import NameDialog from '~/components/rosters/NameDialog.vue'
@@ -202,7 +203,12 @@ useUndoKeys(store)
       />
       <div class="tools">
         <UndoTools :past="store.past" :future="store.future" @undo="store.undo()" @redo="store.redo()" />
-        <button class="wax-button" :disabled="!card || !roster || roster.rows.length === 0" @click="rendering = true">
+        <button
+          class="wax-button"
+          :disabled="!card || !roster?.rows.some(isRendered)"
+          :title="card ? 'Rows that are on and in which something is written' : 'Choose the card that the rows fill'"
+          @click="rendering = true"
+        >
           Render the rows
         </button>
       </div>
