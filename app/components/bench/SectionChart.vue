@@ -307,10 +307,15 @@ svg {
   fill: var(--ink-2);
   text-anchor: middle;
 }
+/* Read on coats of any colour. */
 .word {
   font-size: 10.5px;
   pointer-events: none;
   fill: var(--ink-2);
+  stroke: var(--paper);
+  stroke-width: 3px;
+  stroke-linejoin: round;
+  paint-order: stroke;
 }
 .word.end {
   text-anchor: end;
