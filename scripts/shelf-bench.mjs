@@ -171,7 +171,7 @@ try {
     console.log('first picture of a card after the click')
     for (const [name, { firstVisit, again, rested }] of Object.entries(found.firstPictureMs))
       console.log(
-        `  ${name}: ${rested} ms on a shelf at rest, ${again} ms as soon as its tiles are there, ${firstVisit} ms so in a browser that has seen nothing yet`,
+        `  ${name}: ${rested} ms on a shelf at rest, ${again} ms as soon as the first screen has its pictures, ${firstVisit} ms so in a browser that had seen nothing before`,
       )
   }
 } finally {

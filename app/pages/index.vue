@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useLocalStorage, useTitle, whenever } from '@vueuse/core'
-import { computed, defineAsyncComponent, onMounted, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, onMounted, onScopeDispose, ref, watch } from 'vue'
 import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
 import { fileStem } from '#core/formats/file-stem'
@@ -62,13 +62,16 @@ const FEW = 4
 const made = ref(SCREEN)
 const shownTiles = computed(() => found.value.slice(0, made.value))
 const whole = computed(() => cards.loaded && shownTiles.value.length === found.value.length)
-/** On the way to a card: a tile more would keep its bench waiting. */
+/** On the way to a card: a tile more would keep its bench waiting. A way that leads nowhere ends here again. */
 const leaving = ref(false)
 onBeforeRouteLeave(() => void (leaving.value = true))
+const router = useRouter()
+onScopeDispose(router.afterEach((_to, _from, failure) => failure && (leaving.value = false)))
+onScopeDispose(router.onError(() => (leaving.value = false)))
 watch(
-  [made, () => found.value.length],
-  ([count, all]) => {
-    if (count >= all) return
+  [made, () => found.value.length, leaving],
+  ([count, all, gone]) => {
+    if (gone || count >= all) return
     requestIdleCallback(() => leaving.value || (made.value = count + FEW), { timeout: 200 })
   },
   { flush: 'post' },

@@ -19,7 +19,7 @@ import {
 } from '#core/rosters/edit'
 import { idleColumns } from '#core/rosters/matching'
 import type { Roster, RosterColumn } from '#core/rosters/roster'
-import { isRendered } from '#core/rosters/roster'
+import { isBlank, isRendered } from '#core/rosters/roster'
 import BringTable from '~/components/rosters/BringTable.vue'
 import type { ColumnDeed } from '~/components/rosters/grid-columns'
 import NameDialog from '~/components/rosters/NameDialog.vue'
@@ -129,7 +129,7 @@ function duplicateChosen() {
 function take(table: Roster) {
   bringing.value = null
   const before = roster.value!
-  const isEmpty = before.rows.every(({ cells }) => Object.keys(cells).length === 0)
+  const isEmpty = before.rows.every(isBlank)
   store.edit('A table was brought in', (one) => (isEmpty ? { ...table, name: one.name } : appendRoster(one, table)))
   selected.value = roster.value?.rows[isEmpty ? 0 : before.rows.length]?.id ?? null
   notices.say(`${table.rows.length} rows were brought in.`, undoOffer(store))
