@@ -18,7 +18,8 @@ const core = Promise.all([
 ])
 
 let engine: Engine | null = null
-let design: { card: Card; rooms: Room[] } | null = null
+/** Rows that are asked for while it is still on its way wait for it. */
+let design: Promise<{ card: Card; rooms: Room[] }> | null = null
 
 async function withEngineFor(card: Card): Promise<WithEngine> {
   const [{ Engine }, { withPictures }] = await core
@@ -30,20 +31,21 @@ async function withEngineFor(card: Card): Promise<WithEngine> {
 const face = {
   /** The card that rows are filled into. */
   async setDesign(card: Card): Promise<void> {
-    const { roomsOf } = (await core)[3]
-    design = { card, rooms: await roomsOf(card, await withEngineFor(card)) }
+    design = core.then(async ([, , , { roomsOf }]) => ({ card, rooms: await roomsOf(card, await withEngineFor(card)) }))
+    await design
   },
 
   /** What is wrong with a row, filled into the card. */
   async look(card: Card, holds: number): Promise<RowFlag[]> {
     const { lookAtRow } = (await core)[2]
-    return lookAtRow({ card, rooms: design!.rooms, holds }, await withEngineFor(card))
+    const { rooms } = await design!
+    return lookAtRow({ card, rooms, holds }, await withEngineFor(card))
   },
 
   /** The design with words fitted to the width of their bar, or of the title area. */
   async fitted(piece: string): Promise<Card> {
     const [, , , { holdOf, titleArea }, { fitToWidth }] = await core
-    const { card, rooms } = design!
+    const { card, rooms } = await design!
     const withEngine = await withEngineFor(card)
     const outlook = await withEngine((own) => own.outlook(card, holdOf(card).from))
     const find = (id: string | null) => outlook.find((entry) => entry.id === id)
