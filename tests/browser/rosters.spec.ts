@@ -161,6 +161,18 @@ test('names from a CSV: found, fitted, mended in the grid, rendered as one job w
   expect(report.rows.map((cells) => [cells[2], cells[3]])).toEqual(Array(4).fill(['done', '10']))
 })
 
+test('rows are looked at when all is known of their card, however late its fonts come', async ({ page }) => {
+  await page.route('**/fonts/**', async (route) => {
+    await new Promise((go) => setTimeout(go, 400))
+    await route.continue()
+  })
+  await page.goto('/roster/demo-evening')
+  await page.locator('.grid[data-ready=true]').waitFor()
+  await expect(page.locator('.foot')).toContainText('5 with something found')
+  await expect(page.locator('.tabulator-row').nth(4).getByText('legibility')).toBeVisible()
+  await expect(page.locator('.tabulator-row').nth(8).getByText('overflow')).toBeVisible()
+})
+
 test('the demo roster shows every row small, in several scripts, and goes out as CSV', async ({ page }) => {
   await page.goto('/roster/demo-crews')
   await page.locator('.grid[data-ready=true]').waitFor()
