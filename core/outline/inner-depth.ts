@@ -69,8 +69,9 @@ function climb(segments: Float64Array, start: { x: number; y: number; depth: num
       [0.7, -0.7],
       [-0.7, -0.7],
     ] as const) {
-      const [x, y] = [best.x + dx * reach, best.y + dy * reach]
-      const depth = depthAt(segments, x, y)
+      const x = best.x + dx * reach
+      const y = best.y + dy * reach
+      const depth = depthAt(segments, x, y, best.depth)
       if (depth > best.depth) {
         best = { x, y, depth }
         moved = true
@@ -92,18 +93,27 @@ function spansAt(segments: Float64Array, y: number): number[] {
   return found.sort((a, b) => a - b)
 }
 
-/** Distance to the nearest edge; below 0 outside of the ink, which a step may have left. */
-function depthAt(segments: Float64Array, x: number, y: number): number {
+/**
+ * Distance to the nearest edge; below 0 outside of the ink, which a step may have left. `least`: what it must be more than to be of
+ * use; below 0 as well where it is found not to be.
+ */
+function depthAt(segments: Float64Array, x: number, y: number, least = 0): number {
+  const tooNear = Math.max(0, least) ** 2
   let best = Infinity
   let inside = false
   for (let i = 0; i < segments.length; i += 4) {
-    const [ax, ay] = [segments[i]!, segments[i + 1]!]
-    const [dx, dy] = [segments[i + 2]! - ax, segments[i + 3]! - ay]
+    const ax = segments[i]!
+    const ay = segments[i + 1]!
+    const dx = segments[i + 2]! - ax
+    const dy = segments[i + 3]! - ay
     if (ay > y !== ay + dy > y && x < ((y - ay) / dy) * dx + ax) inside = !inside
     const length = dx * dx + dy * dy
     const t = length > 0 ? Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / length)) : 0
-    const [ex, ey] = [x - ax - t * dx, y - ay - t * dy]
-    best = Math.min(best, ex * ex + ey * ey)
+    const ex = x - ax - t * dx
+    const ey = y - ay - t * dy
+    const squared = ex * ex + ey * ey
+    if (squared < best) best = squared
+    if (best < tooNear) return -1
   }
   return inside ? Math.sqrt(best) : -Math.sqrt(best)
 }

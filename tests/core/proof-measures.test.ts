@@ -110,23 +110,19 @@ describe('bands', () => {
   test('of a closed ramp are as long as its steps, whichever way it runs', () => {
     fc.assert(
       fc.property(fc.integer({ min: 2, max: 40 }), fc.boolean(), (step, falls) => {
-        const values = Array.from({ length: step * 20 }, (_, x) => 100 + (falls ? -1 : 1) * Math.floor(x / step))
+        const values = Uint8Array.from({ length: step * 20 }, (_, x) => 100 + (falls ? -1 : 1) * Math.floor(x / step))
         expect(longestBand(values, values.length, 1)).toEqual({ length: step, row: 0, from: step })
       }),
     )
   })
 
   test('are not flat colours between hard edges, nor what ends at the rim, nor noise', () => {
-    const flat = [
-      ...new Array<number>(50).fill(10),
-      ...new Array<number>(50).fill(200),
-      ...new Array<number>(50).fill(10),
-    ]
+    const flat = new Uint8Array(150).fill(10).fill(200, 50, 100)
     expect(longestBand(flat, 150, 1).length).toBe(0)
-    const rim = Array.from({ length: 100 }, (_, x) => (x < 90 ? 5 : 6))
+    const rim = Uint8Array.from({ length: 100 }, (_, x) => (x < 90 ? 5 : 6))
     expect(longestBand(rim, 100, 1).length).toBe(0)
     // Dithering goes to and fro: it climbs by one and falls by one.
-    const noise = Array.from({ length: 200 }, (_, x) => 40 + ((x >> 3) & 1))
+    const noise = Uint8Array.from({ length: 200 }, (_, x) => 40 + ((x >> 3) & 1))
     expect(longestBand(noise, 200, 1).length).toBe(0)
   })
 
@@ -141,18 +137,10 @@ describe('bands', () => {
     const engine = engineWithFonts()
     const { pixels } = engine.render(card, 0)
     const exact = new Float32Array(engine.render(card, 0, { bits: 'float' }).pixels.buffer)
-    const red = (of: ArrayLike<number>, as: (value: number) => number) =>
-      Array.from({ length: 1024 * 32 }, (_, i) => as(of[i * 4]!))
-    const plain = longestBand(
-      red(exact, (value) => Math.round(value * 255)),
-      1024,
-      32,
-    )
-    const dithered = longestBand(
-      red(pixels, (value) => value),
-      1024,
-      32,
-    )
+    const red = { channels: 4, channel: 0 }
+    const rounded = Uint8Array.from(exact, (value) => Math.round(value * 255))
+    const plain = longestBand(rounded, 1024, 32, red)
+    const dithered = longestBand(pixels, 1024, 32, red)
     // 16 steps over 1024 px.
     expect(plain.length).toBeGreaterThan(55)
     expect(plain.length).toBeLessThan(75)

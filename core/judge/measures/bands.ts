@@ -8,26 +8,37 @@ export interface Band {
   from: number
 }
 
+export interface BandOptions {
+  /** Whether what was rounded does climb or fall from one pixel to another of a row; where it stands still the value does so by right. */
+  ramps?: (from: number, to: number) => boolean
+  /** How many values each pixel has, and which of them is looked at. */
+  channels?: number
+  channel?: number
+}
+
 /**
  * The longest band of rows of whole numbers. Only what climbs or falls by one step at both of its ends counts: a flat colour
- * between two hard edges is no band, and neither is one that ends at the rim of the picture. `ramps`: whether what was rounded does
- * climb or fall from one pixel to another of a row; where it stands still the value does so by right.
+ * between two hard edges is no band, and neither is one that ends at the rim of the picture.
  */
 export function longestBand(
-  values: ArrayLike<number>,
+  values: Uint8Array,
   width: number,
   height: number,
-  ramps: (from: number, to: number) => boolean = () => true,
+  { ramps = () => true, channels = 1, channel = 0 }: BandOptions = {},
 ): Band {
   const longest: Band = { length: 0, row: 0, from: 0 }
   for (let row = 0; row < height; row++) {
     const start = row * width
+    let at = start * channels + channel
+    let before = values[at]!
     let from = 0
     // The step into the stretch; 0 where it is none of one.
     let into = 0
     for (let x = 1; x < width; x++) {
-      const step = values[start + x]! - values[start + x - 1]!
+      at += channels
+      const step = values[at]! - before
       if (step === 0) continue
+      before += step
       const isSame = into !== 0 && step === into
       if (isSame && x - from > longest.length && ramps(start + from, start + x - 1))
         Object.assign(longest, { length: x - from, row, from })

@@ -16,30 +16,6 @@ const RED = 20
 /** A quarter of 341 × 256 px of 1024 × 768. */
 export const FLASH_AREA = (341 * 256) / 4 / (1024 * 768)
 
-/** Changes of one cell: each turning point that is far enough from the one before it. */
-class Cell {
-  private extreme = 0
-  private direction = 0
-
-  constructor(first: number) {
-    this.extreme = first
-  }
-
-  /** 1 or −1 where a change of that direction is complete with this value, else 0. `flashes`: whether two values are one. */
-  take(value: number, flashes: (from: number, to: number) => boolean): number {
-    const from = this.extreme
-    const direction = Math.sign(value - from)
-    if (direction === this.direction) {
-      this.extreme = value
-      return 0
-    }
-    if (direction === 0 || !flashes(from, value)) return 0
-    this.direction = direction
-    this.extreme = value
-    return direction
-  }
-}
-
 export interface Flashes {
   /** The most flashes within a second, general and red. */
   general: number
@@ -61,7 +37,6 @@ const isRed = (from: number, to: number) => Math.abs(to - from) > RED
 export function flashesIn(pictures: readonly FlashPicture[], perSecond: number): Flashes {
   const general = changesOf(pictures, 'luminance', isGeneral)
   const red = changesOf(pictures, 'red', isRed)
-  const mean = (values: Float32Array) => values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length)
   const result: Flashes = {
     ...{ general: 0, red: 0, from: 0 },
     luminance: pictures.map(({ luminance }) => mean(luminance)),
@@ -78,7 +53,16 @@ export function flashesIn(pictures: readonly FlashPicture[], perSecond: number):
   return result
 }
 
-/** For every picture 1 or −1 where enough of it changes that way, else 0. */
+function mean(values: Float32Array): number {
+  let sum = 0
+  for (const value of values) sum += value
+  return sum / Math.max(1, values.length)
+}
+
+/**
+ * For every picture 1 or −1 where enough of it changes that way, else 0. A cell changes at each turning point that is far enough from
+ * the one before it; `flashes` tells whether two values are.
+ */
 function changesOf(
   pictures: readonly FlashPicture[],
   of: keyof FlashPicture,
@@ -86,16 +70,25 @@ function changesOf(
 ): number[] {
   const [first] = pictures
   if (!first) return []
-  const cells = Array.from(first[of], (value) => new Cell(value))
+  const turned = first[of].slice()
+  const directions = new Int8Array(turned.length)
   return pictures.map((picture) => {
+    const values = picture[of]
     let [up, down] = [0, 0]
-    cells.forEach((cell, i) => {
-      const change = cell.take(picture[of][i]!, flashes)
-      if (change > 0) up++
-      if (change < 0) down++
-    })
+    for (let i = 0; i < values.length; i++) {
+      const [value, from] = [values[i]!, turned[i]!]
+      if (value === from) continue
+      const direction = value > from ? 1 : -1
+      if (direction !== directions[i]) {
+        if (!flashes(from, value)) continue
+        directions[i] = direction
+        if (direction > 0) up++
+        else down++
+      }
+      turned[i] = value
+    }
     const most = Math.max(up, down)
-    return most / cells.length > FLASH_AREA ? (up >= down ? 1 : -1) : 0
+    return most / turned.length > FLASH_AREA ? (up >= down ? 1 : -1) : 0
   })
 }
 

@@ -10,64 +10,83 @@ const AROUND = [3, 5] as const
 const INK = 230
 
 /**
- * Contrast (WCAG 2.2) of letters against what is seen close around them, over what lies behind the card. `letters` is the type
- * alone, `card` the whole card at that frame: straight pixels of 8 bits. Null where no letter is seen.
+ * Contrast (WCAG 2.2) of letters against what is seen close around them, over each of what may lie behind the card. `letters` is the
+ * type alone, `card` the whole card at that frame: straight pixels of 8 bits. Null where no letter is seen.
  */
-export function contrastOver(letters: FramePicture, card: FramePicture, ground: Ground): number | null {
-  let [inside, insides, outside, outsides] = [0, 0, 0, 0]
-  aroundLetters(letters, card, ground, (_x, _y, own, around) => {
-    inside += own
+export function contrastsOver(
+  letters: FramePicture,
+  card: FramePicture,
+  grounds: readonly Ground[],
+): (number | null)[] {
+  const luminances = grounds.map((ground) => luminanceOver(card, ground))
+  const inside = new Float64Array(grounds.length)
+  const outside = new Float64Array(grounds.length)
+  let [insides, outsides] = [0, 0]
+  aroundLetters(letters, (pixel, around) => {
     insides++
-    for (const luminance of around) outside += luminance
     outsides += around.length
+    luminances.forEach((luminance, i) => {
+      inside[i]! += luminance(pixel)
+      for (const other of around) outside[i]! += luminance(other)
+    })
   })
-  return insides > 0 && outsides > 0 ? contrastRatio(inside / insides, outside / outsides) : null
+  const isSeen = insides > 0 && outsides > 0
+  return grounds.map((_, i) => (isSeen ? contrastRatio(inside[i]! / insides, outside[i]! / outsides) : null))
 }
 
-/** The same of every pixel at the edge of a letter. */
+/** The same of every pixel at the edge of a letter, over one ground. */
 export function contrastAt(
   letters: FramePicture,
   card: FramePicture,
   ground: Ground,
   take: (x: number, y: number, ratio: number) => void,
 ): void {
-  aroundLetters(letters, card, ground, (x, y, own, around) => {
+  const { width } = letters
+  const luminance = luminanceOver(card, ground)
+  aroundLetters(letters, (pixel, around) => {
     if (around.length === 0) return
-    take(x, y, contrastRatio(own, around.reduce((sum, luminance) => sum + luminance, 0) / around.length))
+    const outside = around.reduce((sum, other) => sum + luminance(other), 0) / around.length
+    take(pixel % width, Math.floor(pixel / width), contrastRatio(luminance(pixel), outside))
   })
 }
 
-/** Takes the luminance of every pixel of letters, and those of what is seen close around them there. */
-function aroundLetters(
-  letters: FramePicture,
-  { pixels }: FramePicture,
-  ground: Ground,
-  take: (x: number, y: number, own: number, around: readonly number[]) => void,
-): void {
+/** Relative luminance of a pixel of the card, by its place in the order of rows, over what lies behind it. */
+function luminanceOver({ width, height, pixels }: FramePicture, ground: Ground): (pixel: number) => number {
+  const under = behind(ground, { width, height })
+  return (pixel) => {
+    const at = pixel * 4
+    const alpha = pixels[at + 3]!
+    let [red, green, blue] = [pixels[at]!, pixels[at + 1]!, pixels[at + 2]!]
+    if (alpha < 255) {
+      const [x, y] = [pixel % width, Math.floor(pixel / width)]
+      red = Math.round((red * alpha + under(x, y, 0) * (255 - alpha)) / 255)
+      green = Math.round((green * alpha + under(x, y, 1) * (255 - alpha)) / 255)
+      blue = Math.round((blue * alpha + under(x, y, 2) * (255 - alpha)) / 255)
+    }
+    return 0.2126 * LUMINANCES[red]! + 0.7152 * LUMINANCES[green]! + 0.0722 * LUMINANCES[blue]!
+  }
+}
+
+/** Takes every pixel of letters with those that are seen close around them there, all by their place in the order of rows. */
+function aroundLetters(letters: FramePicture, take: (pixel: number, around: readonly number[]) => void): void {
   const { width, height, pixels: ink } = letters
   const rows = inkRows(letters, 0)
-  const under = behind(ground, { width, height })
-  const luminance = (x: number, y: number) => {
-    const at = (y * width + x) * 4
-    const alpha = pixels[at + 3]!
-    const over = (c: number) =>
-      LUMINANCES[Math.round((pixels[at + c]! * alpha + under(x, y, c) * (255 - alpha)) / 255)]!
-    return 0.2126 * over(0) + 0.7152 * over(1) + 0.0722 * over(2)
-  }
   const reach = AROUND.map((px) => Math.max(1, Math.round((px * height) / 1080)))
   const around: number[] = []
-  for (let y = rows.top, at = rows.top * width * 4; y < rows.bottom; y++) {
-    for (let x = 0; x < width; x++, at += 4) {
-      if (ink[at + 3]! < INK) continue
+  for (let y = rows.top, pixel = rows.top * width; y < rows.bottom; y++) {
+    for (let x = 0; x < width; x++, pixel++) {
+      if (ink[pixel * 4 + 3]! < INK) continue
       around.length = 0
       for (const px of reach) {
         for (const [dx, dy] of SIDES) {
-          const [toX, toY] = [x + dx * px, y + dy * px]
+          const toX = x + dx * px
+          const toY = y + dy * px
           if (toX < 0 || toY < 0 || toX >= width || toY >= height) continue
-          if (ink[(toY * width + toX) * 4 + 3]! <= 8) around.push(luminance(toX, toY))
+          const other = toY * width + toX
+          if (ink[other * 4 + 3]! <= 8) around.push(other)
         }
       }
-      take(x, y, luminance(x, y), around)
+      take(pixel, around)
     }
   }
 }

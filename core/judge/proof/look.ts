@@ -30,7 +30,7 @@ import { fitOfRow } from '../row/fit'
 import { roomsOf } from '../row/rooms'
 import type { Ground } from './grounds'
 import { PLAIN_GROUNDS } from './grounds'
-import { contrastOver } from './legibility'
+import { contrastsOver } from './legibility'
 
 // What the checks of the proof are judged by: the card is rendered once for all of them.
 
@@ -238,12 +238,17 @@ async function typeAt(
 ): Promise<LookedType> {
   const letters = await lettersOf(card, piece, frame, withEngine)
   const depth = await withEngine((engine) => engine.innerDepth(card, piece.id, frame))
-  let strongest = 0
-  for (let at = 3; at < letters.pixels.length; at += 4) strongest = Math.max(strongest, letters.pixels[at]! / 255)
   return {
-    ...{ piece, depth, strongest, wording: wordingAt(piece, momentOf(card, frame)) },
-    contrast: grounds.map((ground) => contrastOver(letters, picture, ground)),
+    ...{ piece, depth, strongest: strongestOf(letters) / 255, wording: wordingAt(piece, momentOf(card, frame)) },
+    contrast: contrastsOver(letters, picture, grounds),
   }
+}
+
+/** The largest alpha there is, 0–255. */
+function strongestOf({ pixels }: FramePicture): number {
+  let strongest = 0
+  for (let at = 3; at < pixels.length && strongest < 255; at += 4) if (pixels[at]! > strongest) strongest = pixels[at]!
+  return strongest
 }
 
 /** The letters of a type piece alone. Its strokes, shadows and bars are what is around them. */
@@ -265,22 +270,22 @@ function replaced(pieces: readonly Card['pieces'][number][], by: TypePiece): Car
 function bandsOf({ width, height, pixels }: FramePicture, exact: FramePicture): { plain: Band; dithered: Band } {
   const { buffer, byteOffset, byteLength } = exact.pixels
   const numbers = new Float32Array(buffer, byteOffset, byteLength / 4)
-  const channel = new Uint8Array(width * height)
-  const longest = (of: ArrayLike<number>, scale: number) => {
+  const rounded = new Uint8Array(numbers.length)
+  for (let i = 0; i < rounded.length; i++) rounded[i] = numbers[i]! * 255 + 0.5
+  const longest = (of: Uint8Array) => {
     let most: Band = { length: 0, row: 0, from: 0 }
     for (let c = 0; c < 4; c++) {
-      for (let i = 0, at = c; i < channel.length; i++, at += 4) channel[i] = Math.round(of[at]! * scale)
       // Half of a band of a ramp is half a step of what was rounded; a plateau may have slopes at its ends.
       const ramps = (from: number, to: number) => {
         const quarter = (to - from) >> 2
         return Math.abs(numbers[(from + quarter) * 4 + c]! - numbers[(to - quarter) * 4 + c]!) * 255 > 0.2
       }
-      const band = longestBand(channel, width, height, ramps)
+      const band = longestBand(of, width, height, { ramps, channels: 4, channel: c })
       if (band.length > most.length) most = band
     }
     return most
   }
-  return { plain: longest(numbers, 255), dithered: longest(pixels, 1) }
+  return { plain: longest(rounded), dithered: longest(pixels) }
 }
 
 /** Alpha from which a pixel's own colour is what is sent. */
@@ -294,7 +299,9 @@ function pixelsBeyond({ pixels }: FramePicture): number {
   let isBeyond = false
   for (let at = 0; at < pixels.length; at += 4) {
     if (pixels[at + 3]! < OWN) continue
-    const [red, green, blue] = [pixels[at]!, pixels[at + 1]!, pixels[at + 2]!]
+    const red = pixels[at]!
+    const green = pixels[at + 1]!
+    const blue = pixels[at + 2]!
     const now = (red << 16) | (green << 8) | blue
     if (now !== colour) {
       const { low, high } = compositeLevels(red / 255, green / 255, blue / 255)
@@ -333,10 +340,14 @@ const MID_GREY = 128
 function flashPicture({ width, height, pixels }: FramePicture): FlashPicture {
   const luminance = new Float32Array(width * height)
   const red = new Float32Array(width * height)
+  luminance.fill(LUMINANCES[MID_GREY]!)
   for (let i = 0, at = 0; i < luminance.length; i++, at += 4) {
     const alpha = pixels[at + 3]!
-    const over = (channel: number) => LUMINANCES[Math.round((channel * alpha + MID_GREY * (255 - alpha)) / 255)]!
-    const [r, g, b] = [over(pixels[at]!), over(pixels[at + 1]!), over(pixels[at + 2]!)]
+    if (alpha === 0) continue
+    const under = MID_GREY * (255 - alpha)
+    const r = LUMINANCES[Math.round((pixels[at]! * alpha + under) / 255)]!
+    const g = LUMINANCES[Math.round((pixels[at + 1]! * alpha + under) / 255)]!
+    const b = LUMINANCES[Math.round((pixels[at + 2]! * alpha + under) / 255)]!
     luminance[i] = 0.2126 * r + 0.7152 * g + 0.0722 * b
     red[i] = r > 0 && r / (r + g + b) >= 0.8 ? Math.max(0, (r - g - b) * 320) : 0
   }

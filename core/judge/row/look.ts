@@ -6,7 +6,7 @@ import type { Frames } from '../../units'
 import { perSecond } from '../../values/rate'
 import { readingTime, wordsIn } from '../measures/reading'
 import { PLAIN_GROUNDS } from '../proof/grounds'
-import { contrastOver } from '../proof/legibility'
+import { contrastsOver } from '../proof/legibility'
 import type { WithEngine } from '../proof/look'
 import { lettersOf } from '../proof/look'
 import type { RowFlag, RowLook } from './definition'
@@ -38,10 +38,9 @@ async function contrastFlags(card: Card, room: Room, frame: Frames, withEngine: 
   if (!piece) return []
   const letters = await lettersOf(card, piece, frame, withEngine)
   const picture: FramePicture = await withEngine((engine) => engine.render(card, frame))
-  const unread = PLAIN_GROUNDS.flatMap((ground) => {
-    const ratio = contrastOver(letters, picture, ground)
-    return ratio !== null && ratio < LEAST_CONTRAST ? [`${ratio.toFixed(1)} : 1 over ${ground.label}`] : []
-  })
+  const unread = contrastsOver(letters, picture, PLAIN_GROUNDS).flatMap((ratio, i) =>
+    ratio !== null && ratio < LEAST_CONTRAST ? [`${ratio.toFixed(1)} : 1 over ${PLAIN_GROUNDS[i]!.label}`] : [],
+  )
   if (unread.length <= 1) return []
   const message = `Its contrast is ${unread.join(', ')}.`
   const remedy = 'Choose colours that lie further apart.'
