@@ -59,13 +59,20 @@ export function usePreview({ name, card, scale, dragging }: Options) {
     void show()
   }
 
+  /** Shows a picture in place of the one before, which is let go where the loop does not keep it. */
+  function put(next: ImageBitmap | null) {
+    const before = picture.value
+    picture.value = next
+    if (before && before !== next && ![...kept.values()].includes(before)) before.close()
+  }
+
   /** Shows the present frame; requests that come while one is under way are joined to one. */
   async function show(): Promise<void> {
     if (!card.value || closed) return
     const frame = ribbon.frame
     const ready = kept.get(frame)
     if (ready) {
-      picture.value = ready
+      put(ready)
       if (!ribbon.playing) void place(frame)
       return
     }
@@ -89,9 +96,7 @@ export function usePreview({ name, card, scale, dragging }: Options) {
         continue
       }
       fault.value = null
-      const before = picture.value
-      picture.value = shown.bitmap
-      if (before && ![...kept.values()].includes(before)) before.close()
+      put(shown.bitmap)
       if (moving) sizes.took(share, shown.milliseconds)
       if (!draft && shown.engines === 1) {
         cost.value = shown.milliseconds
@@ -146,7 +151,8 @@ export function usePreview({ name, card, scale, dragging }: Options) {
         if (kept.has(frame)) continue
         const shown = await pictureOf(name, frame, { scale: scale.value })
         if ('fault' in shown) return
-        if (made === version && !closed) keep(frame, shown.bitmap)
+        // The playhead may have been there meanwhile.
+        if (made === version && !closed && !kept.has(frame)) keep(frame, shown.bitmap)
         else shown.bitmap.close()
       }
     }
@@ -202,6 +208,7 @@ export function usePreview({ name, card, scale, dragging }: Options) {
     ribbon.playing = false
     cancelAnimationFrame(clock)
     clearTimeout(rest)
+    put(null)
     for (const bitmap of kept.values()) bitmap.close()
     forgetCard(name)
   })
