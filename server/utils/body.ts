@@ -3,6 +3,7 @@ import { createWriteStream } from 'node:fs'
 import type { H3Event } from 'h3'
 import { LARGEST_CARD_BYTES } from '../../core/card/read'
 import type { Fault } from '../../core/errors'
+import { refusal } from './rim'
 
 /** What a body may have beside the document that it carries. */
 const ENVELOPE = 64 * 1024
@@ -31,7 +32,7 @@ export function bodyBytes(event: H3Event, most: number, fault: Fault): Promise<U
     }
     req.on('data', take)
     req.on('end', () => resolve(new Uint8Array(Buffer.concat(parts, Math.min(length, most)))))
-    req.on('error', reject)
+    req.on('error', () => reject(refusal(400, CUT_OFF)))
     req.on('close', () => reject(refusal(400, CUT_OFF)))
   })
 }
@@ -68,7 +69,7 @@ export async function bodyFile(
       }
       req.on('data', take)
       req.on('end', () => file.end())
-      req.on('error', reject)
+      req.on('error', () => reject(refusal(400, CUT_OFF)))
       req.on('close', () => {
         if (!req.complete) reject(refusal(400, CUT_OFF))
       })
