@@ -15,6 +15,7 @@ export default {
     '^~/(.*)$': '<rootDir>/app/$1',
   },
   modulePathIgnorePatterns: ['<rootDir>/.nuxt', '<rootDir>/.output'],
+  setupFilesAfterEnv: ['<rootDir>/tests/support/same-bytes.ts'],
   maxWorkers: 2,
   testSequencer: '<rootDir>/tests/support/long-first.mjs',
   // Whole frames and encoders take their time on a busy machine; a test that hangs still ends.

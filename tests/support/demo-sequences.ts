@@ -20,11 +20,19 @@ function load(): void {
   }
 }
 
+const pictures = new Map<string, Picture>()
+
 function picture(id: string, index: number): Picture {
   if (sequences.size === 0) load()
+  const key = `${id} ${index}`
+  const known = pictures.get(key)
+  if (known) return known
   const file = sequences.get(id)![index]!
   const decoded = UPNG.decode(new Uint8Array(file).buffer)
-  return { width: decoded.width, height: decoded.height, pixels: new Uint8Array(UPNG.toRGBA8(decoded)[0]!) }
+  const { width, height } = decoded
+  const made = { width, height, pixels: new Uint8Array(UPNG.toRGBA8(decoded)[0]!) }
+  pictures.set(key, made)
+  return made
 }
 
 /** Lets an engine work on a card of the demo. */

@@ -4,11 +4,12 @@ import Sequencer from '@jest/test-sequencer'
 const LONG = [
   'core/starting-points',
   'server/damaged',
+  'server/queue',
   'server/cli',
   'core/extremes',
-  'core/steps',
   'server/sequences',
-  'server/queue',
+  'core/finishes',
+  'core/keeping',
 ]
 
 /** Long files begin first, so that no core waits for the last of them. */
