@@ -71,7 +71,7 @@ export function useEditFrames(render: string, across: () => number) {
     }
   }
 
-  /** Of more than are kept those go that were played longest ago. */
+  /** Of more than are kept those go whose turn comes last: on a loop, those that were just played. */
   function drop(from: number, count: number) {
     if (kept.size <= KEPT) return
     const far = [...kept.keys()].sort((a, b) => ((b - from + count) % count) - ((a - from + count) % count))
