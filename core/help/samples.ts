@@ -1,17 +1,16 @@
-import { createCard, createCoat, createFinish, createMask, createPiece, createStep } from '../card/create'
-import type { Card, Coat, Finish, Mask, OutlineStep, Piece } from '../card/schema'
+import { createCard, createCoat, createFinish, createPiece, createStep } from '../card/create'
+import type { Card, Coat, Finish, OutlineStep, Piece } from '../card/schema'
 import { addRanges } from '../edit/ranges'
-import { addMotor } from '../edit/motors'
+import { addMotor, changeMotor } from '../edit/motors'
 import type { RangeStart } from '../type/range-starts'
-import type { PieceKind } from '../pieces/table'
 import type { StoredPaint } from '../values/moving'
 import type { Pattern } from '../values/paints'
 
 // Small cards on which help shows what a kind does: without it, and with it. The engine makes their pictures, as those of any card.
 
-const SIZE = { width: 480, height: 270, rate: { numerator: 25, denominator: 1 }, length: 50 }
-const WORD = 'sample'
-const solid = (colour: string) => ({ type: 'solid' as const, colour })
+export const SIZE = { width: 480, height: 270, rate: { numerator: 25, denominator: 1 }, length: 50 }
+export const WORD = 'sample'
+export const solid = (colour: string) => ({ type: 'solid' as const, colour })
 
 /** What a kind is shown on; `before` is null where there is nothing to compare with. */
 export interface HelpSample {
@@ -19,10 +18,12 @@ export interface HelpSample {
   after: Card
   /** Whether it moves. */
   plays: boolean
+  /** What the two pictures are called, where that is not “without” and “with it”. */
+  called?: readonly [before: string, after: string]
 }
 
 /** A card with a word in the middle, over a ground that shadows are seen on. */
-function wordCard(values: Partial<Record<string, unknown>> = {}, behind: Coat[] = []): Card {
+export function wordCard(values: Partial<Record<string, unknown>> = {}, behind: Coat[] = [], colour = '#B8472E'): Card {
   const card = {
     ...createCard('Sample', SIZE),
     background: { ...solid('#C9C2B4') },
@@ -32,16 +33,16 @@ function wordCard(values: Partial<Record<string, unknown>> = {}, behind: Coat[] 
     ...{ id: WORD, wording: 'Quay', font: 'archivo-black', size: 150, x: 240, y: 135 },
     ...values,
   } as Piece
-  const fill = { ...createCoat('fill', 'sample-fill'), paint: solid('#B8472E') } as unknown as Coat
+  const fill = { ...createCoat('fill', 'sample-fill'), paint: solid(colour) } as unknown as Coat
   return { ...card, pieces: [{ ...piece, coats: { face: [fill], behind } } as Piece] }
 }
 
-const changed = (card: Card, change: (piece: Piece) => Piece): Card => ({
+export const changed = (card: Card, change: (piece: Piece) => Piece): Card => ({
   ...card,
   pieces: card.pieces.map((piece) => (piece.id === WORD ? change(piece) : piece)),
 })
 
-const GRADIENT = {
+export const GRADIENT = {
   ...{ type: 'linear', angle: 90, scale: 100, shift: 0, hang: 'piece', spread: 'pad', mix: 'srgb', x: 50, y: 50 },
   form: 'circle',
 }
@@ -163,14 +164,8 @@ export function finishSample(kind: string): HelpSample {
 /** To and fro over the card. */
 const swaying = (card: Card): Card => withMotor(card, `${WORD}/x`, 'sway', { amount: 90 })
 
-function withMotor(card: Card, address: string, kind: string, values: object): Card {
-  const driven = addMotor(card, address, kind, 0)
-  return changed(driven, (piece) => {
-    const name = address.split('/')[1]!
-    const moving = (piece as unknown as Record<string, { motors: object[] }>)[name]!
-    return { ...piece, [name]: { ...moving, motors: moving.motors.map((motor) => ({ ...motor, ...values })) } } as Piece
-  })
-}
+export const withMotor = (card: Card, address: string, kind: string, values: object): Card =>
+  changeMotor(addMotor(card, address, kind, 0), address, 0, values)
 
 const STEPS: Readonly<Record<string, object>> = {
   line: { thickness: 8 },
@@ -198,50 +193,6 @@ export function stepSample(kind: string, works: string): HelpSample {
   }
 }
 
-const MASKS: Readonly<Record<string, object>> = {
-  box: { width: 260, height: 80 },
-  ellipse: { width: 300, height: 150 },
-  path: { path: 'M -170 60 L 0 -80 L 170 60 Z' },
-  painted: {
-    strokes: [
-      {
-        ...{ tip: 'round', size: 60, spacing: 10, scatter: 0, turn: 0, flow: 100, seed: 1, erase: false },
-        points: [
-          [-170, 30, 1],
-          [-40, -30, 1],
-          [150, 20, 1],
-        ],
-      },
-    ],
-  },
-}
-
-/** Null where a mask is nothing without what a hand makes or another piece is. */
-export function maskSample(kind: string): HelpSample | null {
-  if (!(kind in MASKS) || kind === 'painted') return null
-  const before = wordCard()
-  const mask = { ...createMask(kind, 'shown'), ...MASKS[kind] } as Mask
-  return { before, after: changed(before, (piece) => ({ ...piece, masks: [mask] })), plays: false }
-}
-
-const MOTORS: Readonly<Record<string, { address: string; values: object } | null>> = {
-  sway: { address: 'x', values: { amount: 90 } },
-  spin: { address: 'rotation', values: {} },
-  jitter: { address: 'y', values: { amount: 24 } },
-  formula: { address: 'scale', values: { text: 'v + 20 * sin(tau * p)' } },
-}
-
-/** Null for motors that only work on keys or on other values. */
-export function motorSample(kind: string): HelpSample | null {
-  const shown = MOTORS[kind]
-  if (!shown) return null
-  return {
-    before: null,
-    after: withMotor(wordCard({ size: 110 }), `${WORD}/${shown.address}`, kind, shown.values),
-    plays: true,
-  }
-}
-
 export function rangeSample(start: RangeStart): HelpSample {
   const moved = addRanges(wordCard({ wording: 'Lanterns', size: 84 }), WORD, start)
   const swept = changed(moved, (piece) =>
@@ -263,19 +214,3 @@ const SWEEP = [
   { frame: 0, value: 0, easing: 'linear' },
   { frame: 34, value: 100, easing: 'hold' },
 ]
-
-/** What a piece of a kind is when it is new, where it shows without a file or another piece. */
-export function pieceSample(kind: PieceKind): HelpSample | null {
-  const shown: Partial<Record<PieceKind, object>> = {
-    type: { wording: 'Quay', size: 150, font: 'archivo-black' },
-    box: { width: 260, height: 120, radius: 24 },
-    ellipse: { width: 200, height: 200 },
-    polygon: { width: 200, height: 200, sides: 5, inset: 50 },
-    line: { length: 300, thickness: 16 },
-    path: { path: 'M -150 40 C -80 -120 60 140 150 -50', thickness: 14 },
-  }
-  if (!shown[kind]) return null
-  const card = { ...createCard('Sample', SIZE), background: solid('#C9C2B4') } as Card
-  const piece = { ...createPiece(kind, card), ...shown[kind] } as Piece
-  return { before: null, after: { ...card, pieces: [piece] }, plays: false }
-}

@@ -23,21 +23,14 @@ import {
   TEXTURE_PARAMETERS,
 } from '../values/paints'
 import { BEGINNINGS } from './beginnings'
+import { deliverySample } from './delivery-sample'
 import { EASING_WORDS } from './easing-words'
 import { KEY_ACTIONS } from './key-actions'
+import { maskSample } from './mask-sample'
+import { motorSample } from './motor-sample'
+import { pieceSample } from './piece-sample'
 import type { HelpSample } from './samples'
-import {
-  coatSample,
-  easingSample,
-  finishSample,
-  maskSample,
-  motorSample,
-  paintSample,
-  patternSample,
-  pieceSample,
-  rangeSample,
-  stepSample,
-} from './samples'
+import { coatSample, easingSample, finishSample, paintSample, patternSample, rangeSample, stepSample } from './samples'
 import { UNSEEN } from './unseen-words'
 
 // The help page: one topic for each kind of everything, made from the tables that the bench and the docs are made from.
@@ -195,9 +188,10 @@ export const HELP_TOPICS: readonly HelpTopic[] = [
   ...FIELD_DEFINITIONS.map(({ kind, label, help }) =>
     topic({ id: `field-${kind}`, chapter: 'Fields and rosters', title: label, says: sentence(help) }),
   ),
-  ...DELIVERIES.map(({ format, label, help, loses, takes }) =>
+  ...DELIVERIES.map(({ format, label, help, loses, takes, alpha }) =>
     topic({
       ...{ id: `delivery-${format}`, chapter: 'Deliveries', title: label, says: sentence(help) },
+      sample: () => deliverySample({ alpha }),
       more: [`For: ${sentence(takes)}`, loses ? sentence(loses) : 'Nothing is lost.'],
     }),
   ),

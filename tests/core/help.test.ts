@@ -7,6 +7,7 @@ import { idleValues } from '#core/find/idle-values'
 import { ranked } from '#core/find/ranked'
 import { DELIVERIES } from '#core/formats/deliveries/table'
 import { KEY_ACTIONS } from '#core/help/key-actions'
+import { deliverySample } from '#core/help/delivery-sample'
 import { findTopics, HELP_CHAPTERS, HELP_TOPICS } from '#core/help/topics'
 import { MASKS } from '#core/masks/table'
 import { PIECE_KINDS } from '#core/pieces/table'
@@ -59,10 +60,42 @@ describe('help', () => {
     expect(moments.some((moment) => !moment.equals(rest))).toBe(plays)
   })
 
-  test('every coat, step and finish has a picture', () => {
+  test('every kind has a picture, but for what is brought in as a file', () => {
     const pictured = new Set(shown.map(([id]) => id))
-    const wanted = [...COATS, ...STEPS, ...FINISHES].length
-    expect([...pictured].filter((id) => /^(coat|step|finish)-/.test(id))).toHaveLength(wanted)
+    const kinds = HELP_TOPICS.map(({ id }) => id).filter((id) =>
+      /^(coat|step|finish|mask|motor|letters|piece|paint|texture|easing|delivery)-/.test(id),
+    )
+    expect(kinds.filter((id) => !pictured.has(id))).toEqual([
+      // One colour shows nothing, and what every piece has is told beside each of them.
+      ...['paint-solid', 'texture-picture', 'piece-place', 'piece-picture', 'piece-sequence'],
+    ])
+  })
+
+  describe('deliveries are shown as what they hand over', () => {
+    const alphaOf = (card: Card) => engine.render(card, 0).pixels.filter((_, i) => i % 4 === 3)
+    const samples = DELIVERIES.map((delivery) => [delivery.format, delivery.alpha, deliverySample(delivery)] as const)
+    const half = 128
+
+    test.each(samples)('%s, whose alpha is %s', (_, kept, { before, after, called }) => {
+      const [one, other] = [alphaOf(before!), alphaOf(after)]
+      expect(called).toHaveLength(2)
+      if (kept === 'on or off') {
+        // Clear or solid but for the rim of a shape, and solid where the card is more than half so.
+        const between = other.filter((alpha) => alpha > 0 && alpha < 255).length
+        const wrong = other.filter((alpha, i) => alpha >= half !== one[i]! >= half).length
+        const ink = one.filter((alpha) => alpha >= half).length
+        expect([between / ink < 0.03, wrong / ink < 0.01]).toEqual([true, true])
+      } else if (kept === 'in a second file') {
+        // Both are solid; the key is the alpha of the card that is handed over elsewhere.
+        expect([one, other].every((plane) => plane.every((alpha) => alpha === 255))).toBe(true)
+        const card = alphaOf(deliverySample({ alpha: 'straight' }).before!)
+        const key = engine.render(after, 0).pixels.filter((_, i) => i % 4 === 0)
+        expect(key.every((grey, i) => Math.abs(grey - card[i]!) <= 1)).toBe(true)
+      } else {
+        expect(one.some((alpha) => alpha > 0 && alpha < 255)).toBe(true)
+        expect(other.every((alpha) => alpha === 255)).toBe(true)
+      }
+    })
   })
 
   test('what is called so comes first, then what says so; nonsense finds nothing', () => {

@@ -10,6 +10,10 @@ const entry = useTemplateRef<HTMLElement>('entry')
 const near = useElementVisibility(entry, { rootMargin: '240px', once: true })
 // Known at once, drawn when it comes near: nothing moves then that somebody was led to.
 const sample = props.topic.sample()
+const called = sample?.called ?? [
+  'without',
+  sample?.plays ? 'plays under the pointer' : sample?.before ? 'with it' : '',
+]
 </script>
 
 <template>
@@ -26,14 +30,14 @@ const sample = props.topic.sample()
         :card="sample.before"
         :plays="sample.plays"
         :near="near"
-        label="without"
+        :label="called[0]"
       />
       <HelpPicture
         :name="`${topic.id}-after`"
         :card="sample.after"
         :plays="sample.plays"
         :near="near"
-        :label="sample.plays ? 'plays under the pointer' : sample.before ? 'with it' : ''"
+        :label="called[1]"
       />
     </div>
     <details v-if="topic.values.length > 0">

@@ -18,7 +18,12 @@ const play = (on: boolean) => (playing.value = on && props.plays)
 
 <template>
   <figure @pointerenter="play(true)" @pointerleave="play(false)">
-    <StagePicture :bitmap="picture" :width="WIDTH" :height="HEIGHT" />
+    <StagePicture
+      :bitmap="picture"
+      :width="WIDTH"
+      :height="HEIGHT"
+      :class="{ clear: props.card.background === null }"
+    />
     <figcaption class="quiet">{{ label }}</figcaption>
   </figure>
 </template>
@@ -29,6 +34,9 @@ figure {
 }
 figure canvas {
   border-radius: 6px;
+}
+.clear {
+  background: repeating-conic-gradient(#8a8a8a 0 25%, #747474 0 50%) 0 0 / 16px 16px;
 }
 figcaption {
   padding-top: 2px;
