@@ -91,6 +91,10 @@ export function usePreview({ name, card, scale, dragging }: Options) {
       pending = null
       const look = { scale: scale.value * share, draft }
       const shown = await (moving ? sharedPictureOf(name, at, look, bands) : pictureOf(name, at, look))
+      if (closed) {
+        if (!('fault' in shown)) shown.bitmap.close()
+        return
+      }
       if ('fault' in shown) {
         fault.value = shown.fault
         continue

@@ -26,7 +26,7 @@ const MOTORS: Readonly<Record<string, Shown>> = {
 
 /** A disc under the word that does what the word did some frames before. */
 function followed(): Card {
-  const keys = [...linear([0, 130], [20, 350]).slice(0, 1), ...linear([20, 350], [46, 130])]
+  const keys = linear([0, 130], [20, 350], [46, 130])
   const card = changed(wordCard({ size: 76, y: 105 }), (piece) => ({ ...piece, x: { keys } }) as unknown as Piece)
   const disc = {
     ...createPiece('ellipse', card),

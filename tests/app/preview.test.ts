@@ -136,6 +136,14 @@ describe('the picture on the stage', () => {
     expect(forgotten).toEqual(['bench'])
   })
 
+  test('that comes after the bench was left is given back', async () => {
+    const { preview, scope } = begin()
+    await settled()
+    scope.stop()
+    expect(await come()).toMatchObject({ closed: true })
+    expect(preview.picture.value).toBeNull()
+  })
+
   test('while a hand moves is shared by the engines that are free, and whole by one when it rests', async () => {
     const { card, dragging, shown } = begin()
     await settled()
