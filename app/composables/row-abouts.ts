@@ -1,3 +1,4 @@
+import { group } from 'd3'
 import type { Ref } from 'vue'
 import { computed } from 'vue'
 import type { Card } from '#core/card/schema'
@@ -29,8 +30,8 @@ export function useRowAbouts(
   )
   const rows = computed(() => roster.value?.rows.flatMap((row) => cards.value?.of(row) ?? []) ?? [])
   const programme = computed(() => programmeOf(rows.value.filter(({ row }) => isRendered(row))))
-  const times = computed(() => Map.groupBy(programme.value.faults, ({ row }) => row))
-  const notes = computed(() => Map.groupBy(programme.value.notes, ({ row }) => row))
+  const times = computed(() => group(programme.value.faults, ({ row }) => row))
+  const notes = computed(() => group(programme.value.notes, ({ row }) => row))
   const looks = useRowLooks(card, rows, first)
 
   function aboutOf({ row, title, card: filled, holds, faults: cells }: RowCard): RowAbout {

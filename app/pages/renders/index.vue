@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useIntersectionObserver, useIntervalFn, useLocalStorage, useTitle } from '@vueuse/core'
+import { group as grouped } from 'd3'
 import { computed, onMounted, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import type { Card } from '#core/card/schema'
 import type { Fault } from '#core/errors'
@@ -86,7 +87,7 @@ const groups = computed<Group[]>(() => {
     return [{ id: '', name: '', count: found.value.length, rows: found.value.slice(0, drawn.value) }]
   }
   let room = drawn.value
-  return [...Map.groupBy(found.value, ({ cardId }) => cardId)].flatMap(([id, all]) => {
+  return [...grouped(found.value, ({ cardId }) => cardId)].flatMap(([id, all]) => {
     const rows = all.slice(0, Math.max(0, room))
     room -= rows.length
     return rows.length > 0 ? [{ id, name: all[0]!.name, count: all.length, rows }] : []
