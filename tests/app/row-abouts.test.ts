@@ -11,7 +11,14 @@ import { freshStores, threeBoxes } from './stand-in'
 
 // What the page of a roster knows of its rows, and says at their cells.
 
-const FLAG = { check: 'overflow', piece: 'words', frame: 0, message: 'Too long.', remedy: 'Fit it.', fits: true } as RowFlag
+const FLAG = {
+  check: 'overflow',
+  piece: 'words',
+  frame: 0,
+  message: 'Too long.',
+  remedy: 'Fit it.',
+  fits: true,
+} as RowFlag
 let found: Record<string, RowFlag[]>
 
 // What the engine finds comes from a worker: here it is known at once.
