@@ -1,6 +1,6 @@
 // Bundles the programs that run in Node without the web server: command line, render worker, its threads, and
-// the migration. Packages stay in node_modules, but for those of hundreds of small files. Files are replaced only when they changed, so that a running
-// worker is not disturbed by a second start.
+// the migration. Packages stay in node_modules, but for those of hundreds of small files. Files are replaced only when they
+// changed, so that a running worker is not disturbed by a second start.
 import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { basename } from 'node:path'
 import { fileURLToPath } from 'node:url'

@@ -38,9 +38,10 @@ function followed(): Card {
   return withMotor(both, 'sample-disc/x', 'follow', { source: `${WORD}/x`, delay: 8 })
 }
 
-export function motorSample(kind: string): HelpSample {
+export function motorSample(kind: string): HelpSample | null {
+  if (kind === 'follow') return { before: null, after: followed(), plays: true }
   const shown = MOTORS[kind]
-  if (!shown) return { before: null, after: followed(), plays: true }
+  if (!shown) return null
   const { name, keys, values } = shown
   const still = changed(wordCard({ size: 110 }), (piece) => (keys ? ({ ...piece, [name]: { keys } } as Piece) : piece))
   return { before: null, after: withMotor(still, `${WORD}/${name}`, kind, values), plays: true }
