@@ -1,7 +1,9 @@
+import { readdirSync } from 'node:fs'
 import { relative } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import type { BuiltFile } from './server/rim/early-files'
 import { earlyPages } from './server/rim/early-files'
+import type { OpenDoors } from './server/rim/doors'
 import { HEADERS } from './server/rim/policy'
 import vuetify, { transformAssetUrls } from 'vite-plugin-vuetify'
 
@@ -10,6 +12,12 @@ const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 /** Paths of pages with their files; and what each needs, known when the interface is built, before the server is. */
 let paths: { path: string; source: string }[] = []
 let early: ReturnType<typeof earlyPages> = []
+
+/** What answers without a token: pages, and what is served as files. */
+const openDoors = (): OpenDoors => ({
+  pages: paths.map(({ path }) => path),
+  files: ['_nuxt', ...readdirSync(here('public'))],
+})
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-05-01',
@@ -51,7 +59,10 @@ export default defineNuxtConfig({
     },
   },
   nitro: {
-    virtual: { '#early-pages': () => `export const EARLY_PAGES = ${JSON.stringify(early)}` },
+    virtual: {
+      '#early-pages': () => `export const EARLY_PAGES = ${JSON.stringify(early)}`,
+      '#open-doors': () => `export const OPEN_DOORS = ${JSON.stringify(openDoors())}`,
+    },
     // Everything that is served as a file is packed once, when it is built.
     compressPublicAssets: { gzip: true, brotli: true },
     esbuild: { options: { target: 'es2022' } },

@@ -10,8 +10,8 @@ export default defineNitroPlugin((nitro) => {
     begun.set(event.node.req, performance.now())
   })
   nitro.hooks.hook('afterResponse', (event) => {
-    const { method, url = '' } = event.node.req
-    const [path = ''] = url.split('?')
+    const { method } = event
+    const [path = ''] = event.path.split('?')
     if (!path.startsWith('/api/')) return
     const { statusCode } = event.node.res
     const ms = Math.round(performance.now() - (begun.get(event.node.req) ?? performance.now()))

@@ -1,5 +1,7 @@
 import { request as ask } from 'node:http'
+import { CHAPTERS } from '../../server/open-api/chapters'
 import { demoCard } from '../support/engine'
+import { spellings } from '../support/spellings'
 import { expect, openCard, test } from './bench-page'
 
 interface Answer {
@@ -155,4 +157,22 @@ test('an engine that hangs is replaced: one bad card takes neither the bench nor
   await page.goto(`/card/${id}`)
   await expect(page.getByText('takes too long and was given up')).toBeVisible()
   await openCard(page, demoCard('02-lower-third'))
+})
+
+test('by another name nothing answers without a token, however its address is written', async () => {
+  const { port } = new URL(process.env.WAX_ADDRESS!)
+  const headers = { host: `press.localhost:${port}` }
+  const cards = async () => (await send('/api/cards', {})).text
+  const before = await cards()
+  const letIn: string[] = []
+  for (const { method, path } of CHAPTERS.flatMap(({ operations }) => operations)) {
+    for (const written of spellings(`/api${path.replace(/\{\w+\}/g, 'demo-01-opening')}`)) {
+      const { status } = await send(written, { method: method.toUpperCase(), headers })
+      if (![400, 401].includes(status)) letIn.push(`${method} ${written} ${status}`)
+    }
+  }
+  expect(letIn).toEqual([])
+  expect(await cards()).toBe(before)
+  // The pages and the one question that brings a token are there.
+  for (const path of ['/', '/sign-in', '/mark.svg']) expect((await send(path, { headers })).status).toBe(200)
 })
