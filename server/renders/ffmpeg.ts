@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process'
 import type { ChildProcessWithoutNullStreams } from 'node:child_process'
 import type { Rate } from '../../core/values/rate'
 import type { ColourTags } from './encoders/encoder'
+import { READERS } from '../sequences/containers'
 import { FramePipe } from './frame-pipe'
 
 // Everything that is done with ffmpeg and ffprobe: starting them, asking about a file, reading its planes as they are.
@@ -14,9 +15,23 @@ export interface Running {
   check(): void
 }
 
+/**
+ * What files are read as: containers, raw frames of our own, numbered pictures of our own. A file that names other files, such as a
+ * playlist, would have those opened, whoever's they are.
+ */
+const READ_AS = [...READERS, 'rawvideo', 'image2', 'exr_pipe']
+const INPUT_LIMITS = ['-protocol_whitelist', 'file,pipe', '-format_whitelist', READ_AS.join()]
+
+/** The arguments, with what each input may be before it: the only one of ffprobe, those of ffmpeg. */
+export const guarded = (program: string, args: readonly string[]): string[] =>
+  program === 'ffprobe'
+    ? [...INPUT_LIMITS, ...args]
+    : args.flatMap((one) => (one === '-i' ? [...INPUT_LIMITS, one] : [one]))
+
 /** `output`: where its output goes, the end of a pipe. */
 export function startFfmpeg(args: string[], program = 'ffmpeg', output: 'pipe' | number = 'pipe'): Running {
-  const said = program === 'ffmpeg' ? ['-hide_banner', '-loglevel', 'error', ...args] : args
+  const guardedArgs = guarded(program, args)
+  const said = program === 'ffmpeg' ? ['-hide_banner', '-loglevel', 'error', ...guardedArgs] : guardedArgs
   const child = spawn(program, said, { stdio: ['pipe', output, 'pipe'] }) as ChildProcessWithoutNullStreams
   let complaint = ''
   let failure: Error | null = null

@@ -1,5 +1,6 @@
 import { open } from 'node:fs/promises'
 import { startFfmpeg } from '../renders/ffmpeg'
+import { readerFor, TELLING_BYTES } from './containers'
 
 /** All that a program writes; null where it fails before it has written anything. */
 export async function output(program: string, args: string[]): Promise<Buffer | null> {
@@ -26,11 +27,11 @@ export async function startOf(path: string, bytes = 64): Promise<Buffer> {
   }
 }
 
-const isMovingPng = (start: Buffer) => start.subarray(1, 4).toString('latin1') === 'PNG' && start.includes('acTL')
-
-/** A PNG file that moves is read as one that does. */
-export const readerOf = async (path: string): Promise<string[]> =>
-  isMovingPng(await startOf(path)) ? ['-f', 'apng'] : []
+/** Options by which a file is read as what its first bytes say, and as nothing else; null where they say nothing that is known. */
+export async function readerOf(path: string): Promise<string[] | null> {
+  const reader = readerFor(await startOf(path, TELLING_BYTES))
+  return reader && ['-f', reader]
+}
 
 /** What ffprobe says of a file's first stream of pictures. */
 export interface VideoStream {
@@ -48,7 +49,9 @@ export interface VideoStream {
 /** Null where the file has no pictures that ffmpeg reads. */
 export async function videoStream(path: string, more: string[] = []): Promise<VideoStream | null> {
   const show = ['-v', 'error', '-select_streams', 'v:0', '-show_streams', ...more, '-of', 'json']
-  const text = await output('ffprobe', [...show, ...(await readerOf(path)), path])
+  const reader = await readerOf(path)
+  if (!reader) return null
+  const text = await output('ffprobe', [...show, ...reader, path])
   const { streams = [] } = JSON.parse(text?.toString() || '{}') as { streams?: VideoStream[] }
   return streams[0]?.width ? streams[0] : null
 }

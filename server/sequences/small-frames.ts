@@ -167,7 +167,7 @@ export async function ofVideo(path: string): Promise<SmallSequence> {
   const scaled = ['-vf', `scale=${w}:${h}:flags=area`, '-vsync', '0', '-frames:v', String(MOST_COMPARED + 1)]
   const bytes = await output('ffmpeg', [
     ...decoderOf(stream),
-    ...(await readerOf(path)),
+    ...((await readerOf(path)) ?? []),
     '-i',
     path,
     ...scaled,

@@ -76,7 +76,7 @@ function reduced(numerator: number, denominator: number): Rate | null {
 /** For how long each picture is shown, in milliseconds. */
 async function durations(path: string): Promise<number[]> {
   const show = ['-v', 'error', '-select_streams', 'v:0', '-show_entries', 'packet=duration_time', '-of', 'json']
-  const text = await output('ffprobe', [...show, ...(await readerOf(path)), path])
+  const text = await output('ffprobe', [...show, ...((await readerOf(path)) ?? []), path])
   const { packets = [] } = JSON.parse(text?.toString() || '{}') as { packets?: { duration_time?: string }[] }
   return packets.map(({ duration_time }) => Math.round(Number(duration_time ?? 0) * 1000))
 }
@@ -126,7 +126,7 @@ export async function decodeVideo(
 ): Promise<void> {
   const { child, ended, check } = startFfmpeg([
     ...decoderOf(stream),
-    ...(await readerOf(path)),
+    ...((await readerOf(path)) ?? []),
     ...['-i', path, '-map', '0:v:0', '-vsync', '0', '-frames:v', String(MOST_SEQUENCE_FRAMES)],
     ...['-vf', toRgb(stream), '-pix_fmt', bits === 16 ? 'rgba64be' : 'rgba'],
     ...['-c:v', 'png', '-compression_level', '1', '-pred', 'up'],
@@ -152,7 +152,7 @@ export async function someOfVideo(
 ): Promise<Uint8Array[]> {
   const perSecond = rate ? rate.numerator / rate.denominator : 25
   const at = [0.35, 0.7].map((share) => (Math.floor(frames * share) / perSecond).toFixed(3))
-  const reader = await readerOf(path)
+  const reader = (await readerOf(path)) ?? []
   const found = await Promise.all(
     at.map((seconds) =>
       output('ffmpeg', [

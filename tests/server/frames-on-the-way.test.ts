@@ -1,5 +1,8 @@
 import { execFileSync } from 'node:child_process'
-import { describe, expect, test } from '@jest/globals'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { rawFrames } from '#server/renders/ffmpeg'
 import { FrameUnpacker, packFrame, unpackFrame } from '#server/renders/packed-frame'
@@ -45,15 +48,23 @@ describe('a frame that is packed', () => {
 })
 
 describe('frames that a program writes', () => {
-  const source = ['-f', 'lavfi']
-  const picture = (frames: number) => `testsrc2=size=64x36:rate=25:duration=${frames / 25}`
+  const folder = mkdtempSync(join(tmpdir(), 'wax-frames-'))
+  afterAll(() => rmSync(folder, { recursive: true, force: true }))
   const bytes = 64 * 36 * 4
+  /** A film of so many frames, no two alike. */
+  function film(frames: number): string {
+    const path = join(folder, `${frames}.mov`)
+    const source = `testsrc2=size=64x36:rate=25:duration=${frames / 25}`
+    execFileSync('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', source, '-c:v', 'qtrle', '-pix_fmt', 'argb', '-y', path])
+    return path
+  }
 
   test('come whole, each once, in their order, however late they are taken', async () => {
-    const input = ['-v', 'error', ...source, '-i', picture(40), '-f', 'rawvideo', '-pix_fmt', 'rgba', 'pipe:1']
+    const path = film(40)
+    const input = ['-v', 'error', '-i', path, '-f', 'rawvideo', '-pix_fmt', 'rgba', 'pipe:1']
     const wanted = execFileSync('ffmpeg', input, { maxBuffer: 2 ** 26 })
     let at = 0
-    for await (const frame of rawFrames(picture(40), 'rgba', bytes, source)) {
+    for await (const frame of rawFrames(path, 'rgba', bytes)) {
       // Long enough for the next ones to come meanwhile, and to wait.
       if (at % 8 === 0) await new Promise((go) => setTimeout(go, 20))
       expect(frame.compare(wanted, at * bytes, (at + 1) * bytes)).toBe(0)
@@ -63,12 +74,12 @@ describe('frames that a program writes', () => {
   })
 
   test('end where they are not wanted any more, where there are none, and where the program fails', async () => {
-    for await (const frame of rawFrames(picture(4000), 'rgba', bytes, source)) {
+    for await (const frame of rawFrames(film(1000), 'rgba', bytes)) {
       expect(frame.length).toBe(bytes)
       break
     }
     // Less than one.
-    const none = await rawFrames(picture(1), 'rgba', bytes * 2, source).next()
+    const none = await rawFrames(film(1), 'rgba', bytes * 2).next()
     expect(none.done).toBe(true)
     await expect(rawFrames('/nowhere.mov', 'rgba', bytes).next()).rejects.toThrow(/nowhere/)
   })
