@@ -64,6 +64,7 @@ async function together(card: Card, fonts: Map<string, Uint8Array>, format: (typ
       hash: (frame) => segment.hash(frame),
       pixels: (frame) => segment.pixels(frame),
       packed: (frame) => segment.packed(frame),
+      settled: async () => {},
       picture: async (frame) => ({ width, height, bits: plan.form.bits, pixels: await segment.pixels(frame) }),
     },
   })

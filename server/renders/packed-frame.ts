@@ -61,12 +61,63 @@ function inked(all: Buffer): Stretch[] {
 
 function opened(packed: Uint8Array): { length: number; stretches: Stretch[]; body: Buffer } {
   const bytes = bufferOf(packed)
-  const count = bytes.readUInt32LE(4)
-  const stretches = Array.from({ length: count }, (_, i): Stretch => [
-    bytes.readUInt32LE(8 + i * 8),
-    bytes.readUInt32LE(12 + i * 8),
-  ])
-  return { length: bytes.readUInt32LE(0), stretches, body: bytes.subarray(8 + count * 8) }
+  const { length, stretches, bodyAt } = frameHead(bytes, bytes.length)
+  return { length, stretches, body: bytes.subarray(bodyAt) }
+}
+
+/** Bytes of the largest frame: 8192 px a side, four numbers of 32 bits each. */
+export const LARGEST_FRAME = 8192 * 8192 * 16
+
+/** What is wrong with frames that did not come from here, or did not arrive whole. */
+export class DamagedFrames extends Error {
+  override name = 'DamagedFrames'
+}
+
+/** Bytes before the stretches. */
+const COUNTS = 8
+/** Bytes in which Snappy says how long a text is, at the most. */
+const SNAPPY_LENGTH = 5
+
+/** How many of the first bytes of a packed frame tell all that its head says; `start` has its first eight. */
+export function headBytes(start: Buffer, whole: number): number {
+  if (whole < COUNTS + 1 || start.length < COUNTS) throw new DamagedFrames('A frame breaks off in its head.')
+  return Math.min(whole, COUNTS + start.readUInt32LE(4) * 8 + SNAPPY_LENGTH)
+}
+
+/**
+ * What the head of a packed frame says; `whole`: bytes of the packed frame, of which `bytes` are at least the head. Everything is held
+ * against what is there before anybody takes memory for it. Throws a DamagedFrames.
+ */
+export function frameHead(bytes: Buffer, whole: number): { length: number; stretches: Stretch[]; bodyAt: number } {
+  if (whole < COUNTS + 1) throw new DamagedFrames('A frame breaks off in its head.')
+  const [length, count] = [bytes.readUInt32LE(0), bytes.readUInt32LE(4)]
+  if (length > LARGEST_FRAME) throw new DamagedFrames('A frame is larger than any can be.')
+  if (COUNTS + count * 8 >= whole) throw new DamagedFrames('A frame breaks off in its head.')
+  const at = COUNTS + count * 8
+  const stretches: Stretch[] = []
+  let inked = 0
+  let last = 0
+  for (let i = 0; i < count; i++) {
+    const [from, to] = [bytes.readUInt32LE(COUNTS + i * 8), bytes.readUInt32LE(COUNTS + 4 + i * 8)]
+    if (from < last || to <= from || to > length) throw new DamagedFrames('A frame has parts outside of itself.')
+    stretches.push([from, to])
+    inked += to - from
+    last = to
+  }
+  if (snappyLength(bytes, at) !== inked) throw new DamagedFrames('A frame is not as long as it says.')
+  return { length, stretches, bodyAt: at }
+}
+
+/** How long a text is that Snappy has packed: a number of seven bits a byte, the lowest first (its format description, §1). */
+function snappyLength(bytes: Buffer, at: number): number {
+  let length = 0
+  for (let i = 0; i < SNAPPY_LENGTH; i++) {
+    const byte = bytes[at + i]
+    if (byte === undefined) break
+    length += (byte & 127) * 128 ** i
+    if (byte < 128) return length
+  }
+  throw new DamagedFrames('A frame breaks off in its head.')
 }
 
 function laidOut(

@@ -49,13 +49,13 @@ export async function renderFile(job: RenderJob): Promise<Rendered> {
 }
 
 /** Frames from the threads of this process; each is made once, however often it is shown. */
-class PooledFrames implements PressFrames {
+export class PooledFrames implements PressFrames {
   private adding: Promise<void> | null = null
 
   constructor(
     private readonly plan: FilePlan,
     private readonly pool: AsyncGenerator<FramePicture>,
-    private readonly segment: SegmentWriter,
+    private readonly segment: Pick<SegmentWriter, 'add' | 'has' | 'hash' | 'pixels' | 'packed'>,
   ) {}
 
   async picture(frame: number): Promise<FramePicture> {
@@ -81,6 +81,10 @@ class PooledFrames implements PressFrames {
   async packed(frame: number): Promise<Uint8Array> {
     await this.adding
     return this.segment.packed(frame)
+  }
+
+  async settled(): Promise<void> {
+    await this.adding
   }
 
   hash(frame: number): string {

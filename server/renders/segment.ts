@@ -1,7 +1,8 @@
 import type { FileHandle } from 'node:fs/promises'
 import { open, rename, rm } from 'node:fs/promises'
+import { z } from 'zod'
 import { digest } from './digest'
-import { PACKING, packFrame, unpackFrame } from './packed-frame'
+import { DamagedFrames, frameHead, headBytes, PACKING, packFrame, unpackFrame } from './packed-frame'
 import { writeAll } from './write-all'
 
 // Finished frames put down without loss: frame after frame, packed, and at the end a list of where each lies and the hash of its
@@ -104,16 +105,16 @@ export class Segment {
     private readonly entries: Map<number, Entry>,
   ) {}
 
-  /** Throws where the file is not whole, or of an application that packed in another way. */
-  static async open(path: string): Promise<Segment> {
+  /**
+   * Throws a DamagedFrames where the file is not whole, of an application that packed in another way, or not what a worker of ours
+   * writes: it may come from anybody who has a token. `frameBytes`: of each frame, where that is known.
+   */
+  static async open(path: string, frameBytes?: number): Promise<Segment> {
     const file = await open(path, 'r')
     try {
-      const { size } = await file.stat()
-      const foot = await bytesAt(file, size - FOOT, FOOT)
-      const length = Number(foot.readBigUInt64LE())
-      const list = JSON.parse((await bytesAt(file, size - FOOT - length, length)).toString()) as List
-      if (list.packing !== PACKING) throw new Error('A segment of frames is packed in another way.')
-      return new Segment(file, new Map(list.entries.map((entry) => [entry.frame, entry])))
+      const entries = await listOf(file)
+      for (const entry of entries) await expectFrame(file, entry, frameBytes)
+      return new Segment(file, new Map(entries.map((entry) => [entry.frame, entry])))
     } catch (error) {
       await file.close()
       throw error
@@ -148,11 +149,51 @@ export class Segment {
   }
 }
 
+/** Bytes of the longest list: a run has few frames, a file of the command line some ten thousand, of 200 bytes each. */
+const LONGEST_LIST = 64 * 1024 ** 2
+
+const whole = z.number().int().nonnegative()
+const listSchema = z.object({
+  packing: z.literal(PACKING),
+  entries: z.array(z.object({ frame: whole, at: whole, length: whole, hash: z.string().max(200) })),
+})
+
+/** The list at the end of a segment, each of its entries within what is there. */
+async function listOf(file: FileHandle): Promise<Entry[]> {
+  const { size } = await file.stat()
+  if (size < FOOT) throw new DamagedFrames('A segment of frames is not whole.')
+  const length = (await bytesAt(file, size - FOOT, FOOT)).readBigUInt64LE()
+  if (length > BigInt(Math.min(size - FOOT, LONGEST_LIST))) throw new DamagedFrames('The list of a segment is too long.')
+  const end = size - FOOT - Number(length)
+  const read = listSchema.safeParse(parsed(await bytesAt(file, end, Number(length))))
+  if (!read.success) throw new DamagedFrames('The list of a segment is not one of ours.')
+  const { entries } = read.data
+  if (entries.some((entry) => entry.at + entry.length > end)) {
+    throw new DamagedFrames('The list of a segment names frames that are not there.')
+  }
+  return entries
+}
+
+function parsed(bytes: Buffer): unknown {
+  try {
+    return JSON.parse(bytes.toString())
+  } catch {
+    return null
+  }
+}
+
+/** Looks at the head of a frame, so that nobody takes memory for what is not there. */
+async function expectFrame(file: FileHandle, { at, length }: Entry, frameBytes?: number): Promise<void> {
+  const start = await bytesAt(file, at, Math.min(length, 8))
+  const head = frameHead(await bytesAt(file, at, headBytes(start, length)), length)
+  if (frameBytes !== undefined && head.length !== frameBytes) throw new DamagedFrames('A frame has another size.')
+}
+
 const unpacked = async (file: FileHandle, { at, length }: Entry) => unpackFrame(await bytesAt(file, at, length))
 
 async function bytesAt(file: FileHandle, at: number, length: number): Promise<Buffer> {
   const bytes = Buffer.allocUnsafe(length)
   const { bytesRead } = await file.read(bytes, 0, length, at)
-  if (at < 0 || bytesRead < length) throw new Error('A segment of frames is not whole.')
+  if (bytesRead < length) throw new DamagedFrames('A segment of frames is not whole.')
   return bytes
 }

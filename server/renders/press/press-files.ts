@@ -13,6 +13,8 @@ import { verifyFile } from '../verify'
 export interface PressFrames extends MadeFrames {
   /** The frame, as soon as it is made. It may be forgotten when the next one is asked for. */
   picture(frame: number): Promise<FramePicture>
+  /** Resolves when all that was given out is put down: from then on their hashes and pixels are known. */
+  settled(): Promise<void>
 }
 
 export interface PressJob extends RenderPlan {
@@ -44,6 +46,7 @@ export async function pressFiles(job: PressJob): Promise<Pressed> {
     try {
       await write(job, writer)
       await writer.close()
+      await frames.settled()
     } catch (error) {
       await writer.abort()
       throw error

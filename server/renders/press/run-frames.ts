@@ -1,6 +1,7 @@
 import { join } from 'node:path'
 import { and, eq, gte, sql } from 'drizzle-orm'
 import type { FramePicture } from '../../../core/frame/engine'
+import { bytesOf } from '../../../core/kernels/pixel-form'
 import type { Database } from '../../database/connect'
 import { renderRuns } from '../../database/schema'
 import type { FilePlan } from '../encoders/encoder'
@@ -53,6 +54,9 @@ export class RunFrames implements PressFrames {
     return (await this.segmentOf(frame)).packed(frame)
   }
 
+  /** They come out of segments that are finished. */
+  async settled(): Promise<void> {}
+
   hash(frame: number): string {
     return this.hashes.get(frame)!
   }
@@ -81,7 +85,7 @@ export class RunFrames implements PressFrames {
     for (;;) {
       const name = this.names.get(run) ?? (await this.finished(run))
       try {
-        return await Segment.open(join(rendersFolder(this.of.storage), name))
+        return await Segment.open(join(rendersFolder(this.of.storage), name), frameBytes(this.of.plan))
       } catch {
         this.names.delete(run)
         await persist(() => makeAgain(this.of.database, this.of.id, run, name))
@@ -117,6 +121,8 @@ export class RunFrames implements PressFrames {
     }
   }
 }
+
+const frameBytes = ({ width, height, form }: FilePlan) => width * height * 4 * bytesOf(form.bits)
 
 /** Finished runs that are looked up at once. */
 const AHEAD = 200

@@ -3,6 +3,7 @@ import { getQuery, getRouterParam } from 'h3'
 import { nanoid } from 'nanoid'
 import { segmentName } from '../../../../../renders/files'
 import { beatRun, finishRun } from '../../../../../renders/queue/work-list'
+import { DamagedFrames } from '../../../../../renders/packed-frame'
 import { Segment } from '../../../../../renders/segment'
 import { expectSpace } from '../../../../../renders/space'
 import { runTrySchema, SEGMENT_HASH, segmentSchema } from '../../../../../renders/work/protocol'
@@ -23,7 +24,7 @@ export default programRoute(async (event) => {
   try {
     const found = await bodyFile(event, half, LARGEST, TOO_LARGE, SEGMENT_HASH)
     if (found !== hash) throw refusal(400, DAMAGED)
-    await (await Segment.open(half)).close()
+    await expectWhole(half)
     await rename(half, renderPath(segmentName(run)))
     const own = await finishRun(database, worker, run, segmentName(run))
     if (!own) await rm(renderPath(segmentName(run)), { force: true })
@@ -32,6 +33,15 @@ export default programRoute(async (event) => {
     await rm(half, { force: true })
   }
 })
+
+/** Refuses what is no segment, before anybody works with it. */
+async function expectWhole(path: string): Promise<void> {
+  try {
+    await (await Segment.open(path)).close()
+  } catch (error) {
+    throw error instanceof DamagedFrames ? refusal(400, DAMAGED) : error
+  }
+}
 
 const TOO_LARGE = {
   code: 'too-large',
