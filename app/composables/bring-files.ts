@@ -1,3 +1,4 @@
+import { boundsOf } from '#core/extent'
 import { changePiece, addPiece } from '#core/edit/stack'
 import type { Card, Piece } from '#core/card/schema'
 import type { BroughtPicture } from '#core/edit/inside'
@@ -113,8 +114,7 @@ export function useBringFiles() {
   async function inside(files: readonly File[], piece: Piece, stands: PieceOutlook | undefined) {
     const picture = await brought(files)
     const corners = stands?.corners.map((corner) => unplace(stands.parent, corner)) ?? []
-    const [xs, ys] = [corners.map(({ x }) => x), corners.map(({ y }) => y)]
-    const around = { left: Math.min(...xs), top: Math.min(...ys), right: Math.max(...xs), bottom: Math.max(...ys) }
+    const around = boundsOf(corners)
     if (!(around.right > around.left && around.bottom > around.top)) {
       notices.fault({
         message: `${piece.name} has no face at this frame.`,

@@ -1,3 +1,4 @@
+import { extentOf } from '../extent'
 import type { z } from 'zod'
 import { COAT_KINDS } from '../coats/table'
 import type { Fault } from '../errors'
@@ -20,7 +21,7 @@ export function faultsOf(issue: Issue, card: unknown, outer: PropertyKey[] = [])
 }
 
 const depth = (issues: Issue[]) =>
-  Math.max(...issues.map((issue) => (issue.code === 'invalid_type' ? 0 : 1) + issue.path.length))
+  extentOf(issues.map((issue) => (issue.code === 'invalid_type' ? 0 : 1) + issue.path.length))[1]
 
 function placeOf(path: readonly PropertyKey[]): string {
   const text = path.map((part) => (typeof part === 'number' ? `[${part}]` : `.${String(part)}`)).join('')

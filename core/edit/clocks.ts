@@ -1,3 +1,4 @@
+import { extentOf } from '../extent'
 import type { Frames } from '../units'
 import type { Card, GroupPiece, Piece, SequencePiece, TwinPiece } from '../card/schema'
 import { listPieceParameters } from '../card/addresses'
@@ -80,7 +81,8 @@ export function reversePiece(card: Card, id: string): { card: Card; id: string }
     if (clocked?.clock === 'keyed') {
       if (!isMoving(clocked.clockFrame)) return {}
       const frames = clocked.clockFrame.keys.map(({ value }) => value as number)
-      const both = Math.min(...frames) + Math.max(...frames)
+      const [least, most] = extentOf(frames)
+      const both = least + most
       return { clockFrame: mapped(clocked.clockFrame, (v) => both - v) }
     }
     return { ...runOf(card, own), clockEnd: 'hold', clockBackward: true }

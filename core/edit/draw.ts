@@ -1,3 +1,4 @@
+import { boundsOf } from '../extent'
 import { cosDegrees, sinDegrees } from '../kernels/exact'
 import type { PathContour } from '../outline/path-points'
 import { writePoints } from '../outline/path-points'
@@ -31,8 +32,8 @@ export function drawForm(
 export function drawPath(card: Card, contour: PathContour): { card: Card; id: string } {
   const made = addPiece(card, 'path')
   const { points } = contour
-  const middleOf = (values: number[]) => tenths((Math.min(...values) + Math.max(...values)) / 2)
-  const middle = { x: middleOf(points.map(({ x }) => x)), y: middleOf(points.map(({ y }) => y)) }
+  const { left, top, right, bottom } = boundsOf(points)
+  const middle = { x: tenths((left + right) / 2), y: tenths((top + bottom) / 2) }
   const about = (p: Point): Point => ({ x: p.x - middle.x, y: p.y - middle.y })
   const own = points.map((point) => ({
     ...about(point),

@@ -1,3 +1,4 @@
+import { extentOf } from '../extent'
 import fitCurve from 'fit-curve'
 import simplify from 'simplify-js'
 import type { PathPoint } from '../outline/path-points'
@@ -82,7 +83,8 @@ export function drawFreehand(
   const pressure = pressureAlong(found.points, found.lengths)
   const change: Partial<PathPiece> = { pressure, thickness: 16, cap: 'round', join: 'round' }
   const drawnCard = changePiece(made.card, made.id, change)
-  if (Math.max(...pressure) - Math.min(...pressure) < EVEN) return { id: made.id, card: drawnCard }
+  const [least, most] = extentOf(pressure)
+  if (most - least < EVEN) return { id: made.id, card: drawnCard }
   const values = { by: 'pressure', start: 35, end: 100 } as unknown as Partial<OutlineStep>
   return { id: made.id, card: addStep(drawnCard, made.id, 'taper', { values }).card }
 }

@@ -1,3 +1,4 @@
+import { extentOf } from '../extent'
 import { onRing } from '../values/moment'
 import { reversedEasing } from '../values/easing-shapes'
 import type { Frames } from '../units'
@@ -52,10 +53,9 @@ const sorted = (keys: readonly AnyKey[]) => [...keys].sort((a, b) => a.frame - b
 
 /** Moves keys in time together; none leaves the loop. Gives where they stand then. */
 export function moveKeys(card: Card, chosen: readonly KeyPlace[], by: Frames) {
-  const frames = chosen.map(({ frame }) => frame)
-  const last = Math.max(...frames)
+  const [first, last] = extentOf(chosen.map(({ frame }) => frame))
   const most = Math.max(card.length - 1, last) - last
-  const shift = Math.min(Math.max(by, -Math.min(...frames)), most)
+  const shift = Math.min(Math.max(by, -first), most)
   return changeKeys(card, chosen, (keys) => keys.map((key) => ({ ...key, frame: key.frame + shift })))
 }
 
@@ -63,7 +63,7 @@ export function moveKeys(card: Card, chosen: readonly KeyPlace[], by: Frames) {
 export function spreadKeys(card: Card, chosen: readonly KeyPlace[], about: Frames, factor: number) {
   return changeKeys(card, chosen, (keys) => {
     const wanted = keys.map(({ frame }) => Math.round(about + (frame - about) * factor))
-    const last = Math.max(card.length - 1, ...keys.map(({ frame }) => frame))
+    const last = Math.max(card.length - 1, extentOf(keys.map(({ frame }) => frame))[1])
     // Apart from the start on, then from the end back, so that all have room.
     const apart = wanted.reduce<number[]>((done, frame) => [...done, Math.max(frame, (done.at(-1) ?? -1) + 1)], [])
     for (let i = apart.length - 1, limit = last; i >= 0; i--, limit = apart[i + 1]! - 1) {
@@ -75,8 +75,8 @@ export function spreadKeys(card: Card, chosen: readonly KeyPlace[], about: Frame
 
 /** Runs the chosen keys backward between the first and the last of them; the easings turn round with them. */
 export function reverseKeys(card: Card, chosen: readonly KeyPlace[]) {
-  const frames = chosen.map(({ frame }) => frame)
-  const mirror = Math.min(...frames) + Math.max(...frames)
+  const [first, last] = extentOf(chosen.map(({ frame }) => frame))
+  const mirror = first + last
   return changeKeys(card, chosen, (keys) => {
     const turned = keys.map((key, i) => {
       const before = keys[i - 1]?.easing
@@ -116,7 +116,7 @@ export interface KeyClip {
 }
 
 export function copyKeys(card: Card, chosen: readonly KeyPlace[]): KeyClip {
-  const first = Math.min(...chosen.map(({ frame }) => frame))
+  const [first] = extentOf(chosen.map(({ frame }) => frame))
   return {
     lanes: lanesOf(chosen).map(({ address, frames }) => {
       const moving = storedAt(card, address) as Moving<never> & { unit?: '%' }

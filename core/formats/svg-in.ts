@@ -5,12 +5,14 @@ import { formatHex8, parse as parseColour } from 'culori'
 import { createCoat, createPiece, freeId } from '../card/create'
 import { pastePieces } from '../edit/stack'
 import { writePoints, pointsOf } from '../outline/path-points'
-import { readPathData } from '../outline/svg-path'
+import { expectShortPath, readPathData } from '../outline/svg-path'
 import { PATH_PARAMETERS } from '../pieces/path'
 import type { Card, GroupPiece, PathPiece, Piece } from '../card/schema'
 import { WaxError } from '../errors'
+import { boundsOf } from '../extent'
 import { cosDegrees, sinDegrees } from '../kernels/exact'
 import type { Point, Rect } from '../units'
+import { MOST_NESTED, scannedXml } from './xml-scan'
 
 /** SVG files larger than this are refused. */
 export const LARGEST_SVG_BYTES = 4 * 1024 * 1024
@@ -69,7 +71,7 @@ export function svgPieces(card: Card, text: string, fileName: string): { card: C
   }
   const root = parsed(text, fileName)
   const forms: Form[] = []
-  visit(root, START, [], forms, fileName)
+  visit(root, START, UNMOVED, forms, fileName)
   if (forms.length === 0) {
     throw new WaxError(
       'empty-svg',
@@ -93,10 +95,18 @@ export function svgPieces(card: Card, text: string, fileName: string): { card: C
 }
 
 function parsed(text: string, fileName: string): INode {
+  const scanned = scannedXml(text)
+  if (scanned.isTooDeep) {
+    throw new WaxError(
+      'too-deep',
+      fileName,
+      `The SVG has more than ${MOST_NESTED} elements within each other.`,
+      'Ungroup what is in it, then save it again.',
+    )
+  }
   let root: INode
   try {
-    // Document types can declare entities that grow without end: they are taken off before anything is read.
-    root = parseSync(text.replace(/<!DOCTYPE[^>[]*(\[[\s\S]*?\])?[^>]*>/gi, ''))
+    root = parseSync(scanned.text)
   } catch (error) {
     const what = error instanceof Error ? error.message.split('\n')[0]! : String(error)
     throw new WaxError(
@@ -112,7 +122,7 @@ function parsed(text: string, fileName: string): INode {
   return root
 }
 
-function visit(node: INode, look: Look, transforms: readonly string[], forms: Form[], fileName: string): void {
+function visit(node: INode, look: Look, outer: Matrix, forms: Form[], fileName: string): void {
   if (SKIPPED.has(node.name)) return
   const own = { ...node.attributes, ...declarations(node.attributes.style ?? '') }
   if (own.display === 'none' || own.visibility === 'hidden') return
@@ -130,7 +140,7 @@ function visit(node: INode, look: Look, transforms: readonly string[], forms: Fo
     strokeOpacity: number(own['stroke-opacity'], look.strokeOpacity),
     opacity: look.opacity * number(own.opacity, 1),
   }
-  const chain = own.transform ? [...transforms, own.transform] : transforms
+  const matrix = own.transform ? matricesOf(own.transform).reduce(followed, outer) : outer
   const path = pathOfElement(node.name, own)
   if (path) {
     if (forms.length >= MOST_FORMS) {
@@ -143,12 +153,12 @@ function visit(node: INode, look: Look, transforms: readonly string[], forms: Fo
     }
     forms.push({
       ...here,
-      strokeWidth: here.strokeWidth * (own['vector-effect'] === 'non-scaling-stroke' ? 1 : enlargedBy(chain)),
-      path: transformed(path, chain, `${fileName}, ${node.name} ${own.id ?? ''}`.trim()),
+      strokeWidth: here.strokeWidth * (own['vector-effect'] === 'non-scaling-stroke' ? 1 : enlargedBy(matrix)),
+      path: transformed(path, matrix, `${fileName}, ${node.name} ${own.id ?? ''}`.trim()),
       name: own.id ?? node.name,
     })
   }
-  for (const child of node.children) visit(child, here, chain, forms, fileName)
+  for (const child of node.children) visit(child, here, matrix, forms, fileName)
 }
 
 const declarations = (style: string): Record<string, string> =>
@@ -192,13 +202,12 @@ function pathOfElement(kind: string, a: Record<string, string>): string | null {
   }
 }
 
-/** The path on the SVG's own canvas; the innermost transform is the last of the chain. */
-function transformed(path: string, chain: readonly string[], place: string): string {
+/** The path on the SVG's own canvas. */
+function transformed(path: string, matrix: Matrix, place: string): string {
+  expectShortPath(path, place)
   try {
     const data = new SVGPathData(path).toAbs().normalizeHVZ(false, true, true).normalizeST().aToC()
-    for (const list of [...chain].reverse()) {
-      for (const step of matricesOf(list).reverse()) data.transform(SVGPathDataTransformer.MATRIX(...step))
-    }
+    data.transform(SVGPathDataTransformer.MATRIX(...matrix))
     // Not rounded before it has its size on the card.
     const text = data.encode()
     readPathData(text, place)
@@ -213,12 +222,17 @@ function transformed(path: string, chain: readonly string[], place: string): str
  * How much transforms enlarge a line's thickness. One that stretches makes lines of uneven thickness, which a path here
  * has not: their mean, by area.
  */
-function enlargedBy(chain: readonly string[]): number {
-  const areas = chain.flatMap(matricesOf).map(([a, b, c, d]) => Math.abs(a * d - b * c))
-  return Math.sqrt(areas.reduce((product, area) => product * area, 1))
-}
+const enlargedBy = ([a, b, c, d]: Matrix): number => Math.sqrt(Math.abs(a * d - b * c))
 
-type Matrix = [number, number, number, number, number, number]
+type Matrix = readonly [a: number, b: number, c: number, d: number, e: number, f: number]
+
+const UNMOVED: Matrix = [1, 0, 0, 1, 0, 0]
+
+/** A matrix within another: what it does is done first (CSS Transforms 1 §11). */
+const followed = ([a, b, c, d, e, f]: Matrix, [g, h, i, j, k, l]: Matrix): Matrix => [
+  ...([a * g + c * h, b * g + d * h, a * i + c * j, b * i + d * j] as const),
+  ...([a * k + c * l + e, b * k + d * l + f] as const),
+]
 
 /** The matrices of a transform list (CSS Transforms 1 §14). */
 function matricesOf(list: string): Matrix[] {
@@ -253,9 +267,7 @@ function matricesOf(list: string): Matrix[] {
 const slope = (degrees: number) => sinDegrees(degrees) / cosDegrees(degrees)
 
 function spanOf(forms: readonly Form[]): Rect {
-  const points = forms.flatMap(({ path }) => pointsOf(readPathData(path, 'path')).flatMap((contour) => contour.points))
-  const [xs, ys] = [points.map(({ x }) => x), points.map(({ y }) => y)]
-  return { left: Math.min(...xs), top: Math.min(...ys), right: Math.max(...xs), bottom: Math.max(...ys) }
+  return boundsOf(forms.flatMap(({ path }) => pointsOf(readPathData(path, 'path')).flatMap(({ points }) => points)))
 }
 
 /** A form without size is left without. */

@@ -1,3 +1,4 @@
+import { boundsOf } from '../extent'
 import type { FinishScale } from '../finishes/definition'
 import type { Placement } from '../outline/outline'
 import { place as onGrid } from '../outline/outline'
@@ -48,7 +49,5 @@ export function washScale({ card, scale }: Drawing): FinishScale {
 
 /** What the corners of bounds span where they are placed. */
 function around({ left, top, right, bottom }: Rect, placement: Placement): Rect {
-  const corners = [left, right].flatMap((x) => [top, bottom].map((y) => onGrid(placement, { x, y })))
-  const [xs, ys] = [corners.map(({ x }) => x), corners.map(({ y }) => y)]
-  return { left: Math.min(...xs), top: Math.min(...ys), right: Math.max(...xs), bottom: Math.max(...ys) }
+  return boundsOf([left, right].flatMap((x) => [top, bottom].map((y) => onGrid(placement, { x, y }))))
 }

@@ -1,3 +1,4 @@
+import { boundsOf } from '../extent'
 import { allPieces } from '../card/tree'
 import type { Piece } from '../card/schema'
 import type { Placement } from '../outline/outline'
@@ -62,13 +63,7 @@ export function outlookOf(drawing: Drawing): PieceOutlook[] {
         const { left, top, right, bottom } = own
         entry.corners = [corner(left, top), corner(right, top), corner(right, bottom), corner(left, bottom)]
         entry.own = { left: left * units, top: top * units, right: right * units, bottom: bottom * units }
-        const [xs, ys] = [entry.corners.map(({ x }) => x), entry.corners.map(({ y }) => y)]
-        entry.bounds = {
-          left: Math.min(...xs),
-          top: Math.min(...ys),
-          right: Math.max(...xs),
-          bottom: Math.max(...ys),
-        }
+        entry.bounds = boundsOf(entry.corners)
       }
       if (holdsOthers(piece)) {
         const inner = holdsPieces(piece)

@@ -1,3 +1,4 @@
+import { boundsOf } from '../extent'
 import type { Dab } from '../brushes/dabs'
 import { dabsOf } from '../brushes/dabs'
 import type { BrushStroke } from '../brushes/stroke'
@@ -110,9 +111,7 @@ function sizedTips({ brushTips, pictures, list }: Drawing, stroke: BrushStroke):
 
 /** What bounds span where they are placed. */
 export function placedBounds({ left, top, right, bottom }: Rect, placement: Placement): Rect {
-  const corners: Point[] = [left, right].flatMap((x) => [top, bottom].map((y) => onGrid(placement, { x, y })))
-  const [xs, ys] = [corners.map(({ x }) => x), corners.map(({ y }) => y)]
-  return { left: Math.min(...xs), top: Math.min(...ys), right: Math.max(...xs), bottom: Math.max(...ys) }
+  return boundsOf([left, right].flatMap((x) => [top, bottom].map((y) => onGrid(placement, { x, y }))))
 }
 
 /** Whole pixels around bounds; x and width are multiples of 4, as kernels ask. */

@@ -1,3 +1,4 @@
+import { boundsOf } from '../extent'
 import type { Outline, Placement } from '../outline/outline'
 import { place as placed, unplace } from '../outline/outline'
 import { cosDegrees, sinDegrees } from '../kernels/exact'
@@ -39,9 +40,7 @@ function farthest({ segments }: Outline, angle: Degrees): Point {
 /** What an outline spans where it stands. */
 export function placedBounds({ outline, placement }: Trace): Rect | null {
   if (!outline.bounds) return null
-  const points = hullOf(outline).map((point) => placed(placement, point))
-  const [xs, ys] = [points.map(({ x }) => x), points.map(({ y }) => y)]
-  return { left: Math.min(...xs), top: Math.min(...ys), right: Math.max(...xs), bottom: Math.max(...ys) }
+  return boundsOf(hullOf(outline).map((point) => placed(placement, point)))
 }
 
 /**

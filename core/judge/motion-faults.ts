@@ -26,8 +26,9 @@ export interface MotionFault {
   remedy: string
 }
 
-/** Frames at which formulas are tried. */
+/** Frames at which a formula is tried; fewer where it throws random points each time, so that these are no more than so many. */
 const TRIED = 500
+const MOST_THROWN = 50_000
 
 /** Everything in the card's motion and finishes that does not do what it was meant to. */
 export function motionFaults(card: Card): MotionFault[] {
@@ -93,9 +94,10 @@ type Telling = (motor: number | null, message: string, remedy: string) => Motion
 
 function formulaFault(card: Card, moving: Moving<number>, motor: Motor, i: number, fault: Telling): MotionFault[] {
   const { run, fault: wrong } = readFormula(String(motor.text))
-  if (!run) return [fault(i, `The formula ${wrong}.`, 'Until it can be read, the value stays as it was before it.')]
+  if (!run) return [fault(i, `The formula ${wrong}.`, 'Until that is mended, the value stays as it was before it.')]
   const before = motoredNumber(moving, momentOf(card, 0), i)
-  const stride = Math.max(1, Math.floor(card.length / TRIED))
+  const tried = Math.min(TRIED, MOST_THROWN / Math.max(1, thrownUpTo(moving, i)))
+  const stride = Math.max(1, Math.ceil(card.length / tried))
   for (let frame = 0; frame < card.length; frame += stride) {
     const rate = perSecond(card.rate)
     const scope = { t: frame / rate, f: frame, p: frame / card.length, v: before(frame) }
@@ -110,6 +112,13 @@ function formulaFault(card: Card, moving: Moving<number>, motor: Motor, i: numbe
   }
   return []
 }
+
+/** Random points that the motors of a value throw anew at one moment, up to one of them. */
+const thrownUpTo = ({ motors = [] }: Moving<number>, last: number): number =>
+  motors.slice(0, last + 1).reduce((sum, { kind, on, text }) => {
+    const read = on && kind === 'formula' ? readFormula(String(text)) : null
+    return sum + (read?.run ? read.thrown : 0)
+  }, 0)
 
 function followFault(
   source: string,

@@ -11,6 +11,7 @@ const longLines = () => SVGPathDataTransformer.NORMALIZE_HVZ(false, true, true, 
 
 /** Reads SVG path data (SVG 2 §9.3); arcs become cubic curves. Throws a WaxError where it is none. */
 export function readPathData(text: string, place: string): PathCommand[] {
+  expectShortPath(text, place)
   let commands
   try {
     commands = new SVGPathData(text).toAbs().transform(longLines()).normalizeST().aToC().commands
@@ -22,14 +23,7 @@ export function readPathData(text: string, place: string): PathCommand[] {
       'Write commands such as M 0 0 L 10 0 C 10 5 5 10 0 10 Z.',
     )
   }
-  if (commands.length > MOST_COMMANDS) {
-    throw new WaxError(
-      'path-too-long',
-      place,
-      `The path has ${commands.length} commands.`,
-      `The most is ${MOST_COMMANDS}: simplify it.`,
-    )
-  }
+  if (commands.length > MOST_COMMANDS) throw tooLong(place, commands.length)
   const far = commands.flatMap((c) => Object.values(c) as unknown[]).find((v) => typeof v === 'number' && !isNear(v))
   if (far !== undefined) {
     throw new WaxError(
@@ -61,6 +55,27 @@ export function readPathData(text: string, place: string): PathCommand[] {
     }
   })
 }
+
+/** Numbers of the command that has most of them, an arc (SVG 2 §9.3.8). */
+const MOST_NUMBERS = 7
+
+/** Refuses a path that is certainly too long, by counting its letters and numbers: to read it first would take its time. */
+export function expectShortPath(text: string, place: string): void {
+  const most = MOST_COMMANDS * (MOST_NUMBERS + 1)
+  if (text.length <= most) return
+  const letters = text.match(/[a-df-z]/gi)?.length ?? 0
+  const numbers = text.match(/\d*\.?\d+(e[+-]?\d+)?/gi)?.length ?? 0
+  const least = Math.max(letters, Math.ceil(numbers / MOST_NUMBERS))
+  if (least > MOST_COMMANDS) throw tooLong(place, least)
+}
+
+const tooLong = (place: string, count: number) =>
+  new WaxError(
+    'path-too-long',
+    place,
+    `The path has ${count} commands or more.`,
+    `The most is ${MOST_COMMANDS}: simplify it.`,
+  )
 
 const isNear = (value: number) => Math.abs(value) <= FARTHEST
 

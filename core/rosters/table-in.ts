@@ -1,3 +1,4 @@
+import { extentOf } from '../extent'
 import Papa from 'papaparse'
 import type { CardField } from '../card/fields'
 import { headingOf } from '../card/fields'
@@ -83,7 +84,7 @@ function ofText(text: string, encoding: Encoding, said: Partial<TableForm>, fiel
 }
 
 function asTable(all: readonly (readonly string[])[], form: TableForm, notes: string[]): Table {
-  const width = Math.max(...all.map((cells) => cells.length))
+  const width = extentOf(all.map((cells) => cells.length))[1]
   const rows = form.header ? all.slice(1) : all
   if (width > MOST_COLUMNS || rows.length > MOST_ROWS) {
     throw new WaxError(

@@ -1,3 +1,4 @@
+import { extentOf } from '../extent'
 import { mixColours } from '../values/colour'
 import type { EvaluatedPaint } from '../values/evaluated'
 import type { Placement } from '../outline/outline'
@@ -140,8 +141,8 @@ function pivotOf({ units, pivot }: RangeValues, letters: readonly SetLetter[], i
     const mean = (of: (place: PathPlace) => number) => placed.reduce((sum, place) => sum + of(place), 0) / placed.length
     return { x: mean(({ x, dy }) => x + dy * up), y: mean(({ y, dx }) => y - dx * up) }
   }
-  const left = Math.min(...all.map((letter) => letter.left))
-  const right = Math.max(...all.map((letter) => letter.right))
+  const [left] = extentOf(all.map((letter) => letter.left))
+  const [, right] = extentOf(all.map((letter) => letter.right))
   return { x: (left + right) / 2, y: own.baseline - up }
 }
 

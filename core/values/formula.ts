@@ -23,11 +23,19 @@ export interface FormulaScope {
 
 type Run = (scope: FormulaScope) => number
 
-/** Either what computes it, or what is wrong with it, in words. */
-export type FormulaReading = { run: Run; fault: null } | { run: null; fault: string }
+/** Either what computes it, or what is wrong with it, in words. `thrown`: random points that each computing may throw anew. */
+export type FormulaReading = { run: Run; fault: null; thrown: number } | { run: null; fault: string }
 
 export const LONGEST_FORMULA = 500
 const MOST_PARTS = 300
+/**
+ * Random points that a formula may throw anew each time it is computed. A ring of noise is kept by its points and its seed: where both are
+ * plain numbers it costs nothing after the first time. Formulas are computed for every frame, exposure and drawn curve, on the page too.
+ */
+const MOST_THROWN = 500
+/** Points round a ring of noise: as many as are written; where they change with time, no more than these. */
+const MOST_POINTS = 10_000
+export const MOST_CHANGING_POINTS = 250
 
 const DEGREES = 180 / Math.PI
 const limited = (x: number, low: number, high: number) => Math.min(Math.max(x, low), high)
@@ -69,8 +77,9 @@ export const FORMULA_FUNCTIONS: Readonly<Record<string, Callable>> = {
   },
   noise: {
     takes: [2, 3],
-    call: (at, points, seed = 1) => ringNoise(limited(Math.round(points!), 2, 10_000), Math.round(seed)).smooth(at!),
-    help: 'noise(p, points, seed): −1 to 1, comes round with the loop',
+    call: (at, points, seed = 1) =>
+      ringNoise(limited(Math.round(points!), 2, MOST_POINTS), Math.round(seed)).smooth(at!),
+    help: `noise(p, points, seed): −1 to 1, comes round with the loop; points that change with time are at most ${MOST_CHANGING_POINTS}`,
   },
 }
 
@@ -122,7 +131,13 @@ function read(text: string): FormulaReading {
     tree.traverse(() => {
       if (++parts > MOST_PARTS) throw new NotLetIn(`has more than ${MOST_PARTS} parts`)
     })
-    return { run: compile(tree), fault: null }
+    const { run, thrown } = compiled(tree)
+    if (thrown > MOST_THROWN) {
+      throw new NotLetIn(
+        `throws up to ${thrown} random points anew each time, and may ${MOST_THROWN}: give noise plain numbers for points and seed, or fewer points`,
+      )
+    }
+    return { run, fault: null, thrown }
   } catch (error) {
     if (error instanceof NotLetIn) return refused(error.message)
     throw error
@@ -145,50 +160,68 @@ interface Shapes {
   params: MathNode[]
 }
 
-function compile(node: MathNode): Run {
+/** A part of a formula. `isPlain`: it is the same at all times. */
+interface Part {
+  run: Run
+  thrown: number
+  isPlain: boolean
+}
+
+/** A part made of others. */
+const madeOf = (parts: readonly Part[], run: Run, thrown = 0): Part => ({
+  run,
+  thrown: parts.reduce((sum, part) => sum + part.thrown, thrown),
+  isPlain: parts.every(({ isPlain }) => isPlain),
+})
+
+function compiled(node: MathNode): Part {
   // The parser's nodes have other fields for each type; only those of the type at hand are read.
   const it = node as unknown as Shapes
   switch (node.type) {
     case 'ConstantNode': {
       const { value } = it
       if (typeof value !== 'number') throw new NotLetIn('may hold numbers only')
-      return () => value
+      return madeOf([], () => value)
     }
     case 'SymbolNode':
       return symbol(it.name)
     case 'ParenthesisNode':
-      return compile(it.content)
+      return compiled(it.content)
     case 'OperatorNode': {
       const operator = OPERATORS[String(it.fn)]
       if (!operator) throw new NotLetIn(`has an operator that is not known (${String(it.fn)})`)
-      const [a, b] = it.args.map(compile)
-      return b ? (scope) => operator(a!(scope), b(scope)) : (scope) => operator(a!(scope), 0)
+      const parts = it.args.map(compiled)
+      const [a, b] = parts.map(({ run }) => run)
+      return madeOf(parts, b ? (scope) => operator(a!(scope), b(scope)) : (scope) => operator(a!(scope), 0))
     }
     case 'FunctionNode':
-      return call((it.fn as { name: string }).name, it.args.map(compile))
+      return call((it.fn as { name: string }).name, it.args.map(compiled))
     case 'ConditionalNode': {
-      const [is, yes, no] = [compile(it.condition), compile(it.trueExpr), compile(it.falseExpr)]
-      return (scope) => (is(scope) !== 0 ? yes(scope) : no(scope))
+      const parts = [compiled(it.condition), compiled(it.trueExpr), compiled(it.falseExpr)] as const
+      const [is, yes, no] = parts
+      return madeOf(parts, (scope) => (is.run(scope) !== 0 ? yes.run(scope) : no.run(scope)))
     }
     case 'RelationalNode': {
-      const parts = it.params.map(compile)
+      const parts = it.params.map(compiled)
       const relations = it.conditionals.map((name) => OPERATORS[name]!)
-      return (scope) => truth(relations.every((holds, i) => holds(parts[i]!(scope), parts[i + 1]!(scope)) !== 0))
+      return madeOf(parts, (scope) =>
+        truth(relations.every((holds, i) => holds(parts[i]!.run(scope), parts[i + 1]!.run(scope)) !== 0)),
+      )
     }
     default:
       throw new NotLetIn('may hold only arithmetic, comparisons and the listed functions')
   }
 }
 
-function symbol(name: string): Run {
+function symbol(name: string): Part {
   const constant = Object.hasOwn(CONSTANTS, name) ? CONSTANTS[name] : undefined
-  if (constant !== undefined) return () => constant
+  if (constant !== undefined) return madeOf([], () => constant)
   const own = NAMES.find((known) => known === name)
   if (!own) throw new NotLetIn(`does not know ${name}: there are t, f, p, v, pi, tau, e`)
-  return (scope) => scope[own]
+  return { run: (scope) => scope[own], thrown: 0, isPlain: false }
 }
 
-function call(name: string, args: Run[]): Run {
+function call(name: string, args: Part[]): Part {
   const found = Object.hasOwn(FORMULA_FUNCTIONS, name) ? FORMULA_FUNCTIONS[name]! : null
   if (!found) throw new NotLetIn(`does not know the function ${name}`)
   const [least, most] = found.takes
@@ -197,5 +230,23 @@ function call(name: string, args: Run[]): Run {
       `gives ${name} ${args.length} values; it takes ${least === most ? least : `${least} to ${most}`}`,
     )
   }
-  return (scope) => found.call(...args.map((run) => run(scope)))
+  return name === 'noise' ? noise(found, args) : madeOf(args, (scope) => found.call(...args.map(({ run }) => run(scope))))
 }
+
+/** Noise throws its points anew where they, or its seed, are others than the last time. */
+function noise({ call }: Callable, [at, points, seed]: Part[]): Part {
+  const parts = [at!, points!, ...(seed ? [seed] : [])]
+  const values = parts.map(({ run }) => run)
+  if (!points!.isPlain) {
+    const run: Run = (scope) => {
+      const [place, count, own] = values.map((value) => value(scope))
+      return call(place!, Math.min(count!, MOST_CHANGING_POINTS), own)
+    }
+    return madeOf(parts, run, MOST_CHANGING_POINTS)
+  }
+  const isKept = !seed || seed.isPlain
+  const count = limited(Math.round(points!.run(AT_REST)), 2, MOST_POINTS)
+  return madeOf(parts, (scope) => call(...values.map((value) => value(scope))), isKept ? 0 : count)
+}
+
+const AT_REST: FormulaScope = { t: 0, f: 0, p: 0, v: 0 }

@@ -1,3 +1,4 @@
+import { extentOf } from '../../core/extent'
 import { setPriority } from 'node:os'
 import { WaxError } from '../../core/errors'
 import type { Rate } from '../../core/values/rate'
@@ -90,7 +91,7 @@ const LEAST_STEP = 10
  */
 export function evened(times: readonly number[]): { order: number[] | null; rate: Rate | null; note: string | null } {
   const shown = times.map((time) => (time > 0 ? time : 100))
-  const [least, most] = [Math.min(...shown), Math.max(...shown)]
+  const [least, most] = extentOf(shown)
   const mean = shown.reduce((sum, time) => sum + time, 0) / shown.length
   const even = { order: null, rate: reduced(Math.round(1_000_000 / mean), 1000), note: null }
   if (most - least <= LEAST_STEP) return even

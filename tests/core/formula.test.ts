@@ -1,6 +1,11 @@
-import { describe, expect, test } from '@jest/globals'
+import { describe, expect, jest, test } from '@jest/globals'
 import { evaluate } from 'mathjs'
-import { FORMULA_FUNCTIONS, readFormula } from '#core/values/formula'
+import { motionFaults } from '#core/judge/motion-faults'
+import { evaluateCard } from '#core/time/evaluate'
+import { FORMULA_FUNCTIONS, MOST_CHANGING_POINTS, readFormula } from '#core/values/formula'
+import { coat, emptyCard, withBox } from '../support/engine'
+
+const imulOf = Math.imul.bind(Math)
 
 const scope = { t: 1.5, f: 37, p: 0.3, v: -4 }
 const run = (text: string) => readFormula(text).run?.(scope)
@@ -67,5 +72,53 @@ describe('nothing but arithmetic is let in', () => {
     expect(run('1 / 0')).toBe(Infinity)
     expect(run('0 / 0')).toBeNaN()
     expect(Object.keys(FORMULA_FUNCTIONS)).toContain('noise')
+  })
+})
+
+describe('noise has a budget', () => {
+  test.each(['noise(p, 10000, 7)', 'noise(p * 2, 5000 + 20 * tau, 3)', 'noise(p, 8, floor(f / 12))', 'noise(p, 4 + f)'])(
+    '%s is within it',
+    (text) => {
+      expect(Number.isFinite(run(text))).toBe(true)
+    },
+  )
+
+  test.each(['noise(p, 10000, f)', 'noise(p, 400, f) + noise(p, 101, v)', 'noise(p, f) + noise(p, v) + noise(p, t)'])(
+    '%s is refused, with what to do',
+    (text) => {
+      expect(readFormula(text)).toMatchObject({ run: null, fault: expect.stringMatching(/random points.*plain numbers/) })
+    },
+  )
+
+  test('points that change with time are held at the most', () => {
+    expect(run('noise(p, 1000 * v * v)')).toBe(run(`noise(p, ${MOST_CHANGING_POINTS})`))
+    expect(run('noise(p, 20 + 0 * f)')).toBe(run('noise(p, 20)'))
+  })
+
+  test('twenty noises on six motors: the card is judged and evaluated with few points thrown', () => {
+    const many = (seed: string) => Array.from({ length: 20 }, () => `noise(p,9999,${seed})`).join('+')
+    const text = many('f')
+    expect(text.length).toBeLessThanOrEqual(500)
+    const motors = Array.from({ length: 6 }, () => ({ kind: 'formula', on: true, text }))
+    const card = withBox(
+      emptyCard(64, 64, 250),
+      { x: { keys: [{ frame: 0, value: 32 }], motors } as never, width: 20, height: 20 },
+      { face: [coat('fill', 'f')] },
+    )
+    let thrown = 0
+    const imul = jest.spyOn(Math, 'imul').mockImplementation((a, b) => {
+      thrown++
+      return imulOf(a, b)
+    })
+    try {
+      expect(motionFaults(card).map(({ message }) => message)).toEqual(
+        Array.from({ length: 6 }, () => expect.stringContaining('random points')),
+      )
+      for (let frame = 0; frame < 250; frame++) evaluateCard(card, frame)
+    } finally {
+      imul.mockRestore()
+    }
+    // Without the budget: 20 × 9999 points, for each motor, 500 frames tried and 250 evaluated.
+    expect(thrown).toBeLessThan(100_000)
   })
 })

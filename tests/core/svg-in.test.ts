@@ -1,9 +1,13 @@
 import { describe, expect, test } from '@jest/globals'
+import { DOMMatrix, DOMPoint } from '@napi-rs/canvas'
 import { readCard } from '#core/card/read'
 import type { GroupPiece, PathPiece } from '#core/card/schema'
 import { WaxError } from '#core/errors'
 import { svgPieces } from '#core/formats/svg-in'
+import { scannedXml } from '#core/formats/xml-scan'
 import { Engine } from '#core/frame/engine'
+import { pointsOf } from '#core/outline/path-points'
+import { readPathData } from '#core/outline/svg-path'
 import { emptyCard, pixelAt } from '../support/engine'
 
 const engine = new Engine()
@@ -132,4 +136,97 @@ describe('what an SVG says of its lines and opacities', () => {
   ])('however small it is, the card can be kept: %s', (inner) =>
     expect(readCard(bring(`${inner}<rect width="0.001" height="0.002"/>`)).faults).toBeNull(),
   )
+})
+
+describe('transforms as a second implementation has them (DOMMatrix, Geometry Interfaces 1)', () => {
+  /** Corners of a rectangle from its first one on: places of pieces, which stand in the middle of all, do not count. */
+  const corners = (inner: string) => {
+    const [{ points }] = pointsOf(readPathData(paths(inner)[0]!.path as string, 'path')) as [{ points: DOMPoint[] }]
+    return points.slice(0, 4).flatMap(({ x, y }) => [x - points[0]!.x, y - points[0]!.y])
+  }
+  const wanted = (matrix: DOMMatrix) => {
+    const at = [
+      [5, 7],
+      [45, 7],
+      [45, 27],
+      [5, 27],
+    ].map(([x, y]) => matrix.transformPoint(new DOMPoint(x, y)))
+    return at.flatMap(({ x, y }) => [x - at[0]!.x, y - at[0]!.y])
+  }
+  const rect = '<rect x="5" y="7" width="40" height="20"/>'
+
+  test.each([
+    ['rotate(35 12 -40)', () => new DOMMatrix().translate(12, -40).rotate(35).translate(-12, 40)],
+    ['skewY(20) scale(1.5, 0.5)', () => new DOMMatrix().skewY(20).scale(1.5, 0.5)],
+    ['translate(9) skewX(-15) rotate(70)', () => new DOMMatrix().translate(9).skewX(-15).rotate(70)],
+  ])('%s', (transform, matrix) => {
+    const found = corners(`<g transform="${transform}">${rect}</g>`)
+    // Points are written in hundredths: half of one for each of the two that are told apart.
+    wanted(matrix()).forEach((value, i) => expect(Math.abs(found[i]! - value)).toBeLessThanOrEqual(0.0101))
+  })
+
+  test('a point turned about stands where it is: x comes before y', () => {
+    // Two squares, one turned about its own middle: both have the same middle still.
+    const [turned, still] = paths(
+      '<rect x="100" y="10" width="20" height="20"/><rect x="100" y="10" width="20" height="20" transform="rotate(45 110 20)"/>',
+    ).map(({ path }) => pointsOf(readPathData(path as string, 'path'))[0]!.points.slice(0, 4))
+    const middle = (points: { x: number; y: number }[]) => [
+      points.reduce((sum, { x }) => sum + x, 0) / 4,
+      points.reduce((sum, { y }) => sum + y, 0) / 4,
+    ]
+    middle(turned!).forEach((value, i) => expect(value).toBeCloseTo(middle(still!)[i]!, 1))
+  })
+})
+
+test('opacities of all groups that hold a form are multiplied (CSS Color 4 §12)', () => {
+  const inner = '<g opacity="0.5"><g opacity="0.5"><rect width="50" height="40" fill="#000" opacity="0.8"/></g></g>'
+  // 0.5 · 0.5 · 0.8 = 0.2 = 51 of 255.
+  expect(paths(inner)[0]!.coats.face[0]!.paint).toEqual({ type: 'solid', colour: '#00000033' })
+})
+
+describe('files that were made to freeze', () => {
+  const fault = (text: string) => {
+    try {
+      svgPieces(empty, text, 'mark.svg')
+      return null
+    } catch (error) {
+      if (!(error instanceof WaxError)) throw error
+      return error.fault.code
+    }
+  }
+
+  test('are gone over once, however many document types begin in them', () => {
+    // Each sign is looked at a few times: a scan that goes back would look at them billions of times.
+    const text = '<!DOCTYPE '.repeat(100_000)
+    let looked = 0
+    const watched = new Proxy(Object(text) as string, {
+      get: (of, name: string) => {
+        looked++
+        const value = (of as unknown as Record<string, unknown>)[name]
+        return typeof value === 'function' ? (value as () => void).bind(of) : value
+      },
+    })
+    expect(scannedXml(watched).text).toBe('')
+    expect(looked).toBeLessThan(3 * text.length)
+    expect(fault(text)).toBe('broken-svg')
+  })
+
+  test.each([
+    ['20,000 groups in each other', `<svg>${'<g>'.repeat(20_000)}${'</g>'.repeat(20_000)}</svg>`, 'too-deep'],
+    ['as many that never end', `<svg>${'<g>'.repeat(20_000)}`, 'too-deep'],
+    ['a path of three megabytes', `<svg><path d="M0 0${'L123 456'.repeat(400_000)}"/></svg>`, 'path-too-long'],
+    ['as many numbers without letters', `<svg><path d="M0 0L${'123 456 '.repeat(400_000)}"/></svg>`, 'path-too-long'],
+  ])('%s', (_, text, code) => expect(fault(text)).toBe(code))
+
+  test('a form of as many points as are let in comes in', () => {
+    const points = Array.from({ length: 19_990 }, (_, i) => `${i % 997} ${(i * 31) % 991}`).join(' ')
+    expect(paths(`<path d="M0 0L${points}"/>`)).toHaveLength(1)
+  })
+
+  test('the library reads on past a document type with brackets, quotes and comments in it', () => {
+    const head = `<!DOCTYPE svg [ <!-- ]> don't --> <!ENTITY a "]>"> <!ENTITY b '<g>'> ]>`
+    expect(scannedXml(`${head}<svg a=">"/>`)).toEqual({ text: '<svg a=">"/>', isTooDeep: false })
+    expect(paths(`<rect width="9" height="9" id="a"/>`)).toHaveLength(1)
+    expect(scannedXml('<svg><![CDATA[<g>]]><!-- <g> --><?x <g>?></svg>').text).toContain('CDATA')
+  })
 })
