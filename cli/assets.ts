@@ -23,7 +23,7 @@ export async function allFonts(
   files: readonly string[],
 ): Promise<Map<string, Uint8Array>> {
   const own = new Map<string, Uint8Array>()
-  for (const [id, bytes] of fonts) own.set(id, (await readOwnFont(bytes, `fonts/${id}.ttf`)).sfnt)
+  for (const { id, bytes, fileName } of fonts) own.set(id, (await readOwnFont(await bytes(), fileName)).sfnt)
   for (const file of files) {
     const font = await readOwnFont(await bytesOf(file, 'font'), basename(file))
     own.set(font.id, font.sfnt)
@@ -37,7 +37,7 @@ export async function allPictures(
   files: readonly string[],
 ): Promise<Map<string, Picture>> {
   const own = new Map<string, Picture>()
-  for (const { id, file, fileName } of pictures) own.set(id, (await readOwnPicture(file, fileName)).picture)
+  for (const { id, bytes, fileName } of pictures) own.set(id, (await readOwnPicture(await bytes(), fileName)).picture)
   for (const file of files) {
     const { id, picture } = await readOwnPicture(await bytesOf(file, 'picture'), basename(file))
     for (const name of [id, formerId(picture)]) own.set(name, picture)

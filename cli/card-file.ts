@@ -1,16 +1,16 @@
-import { readFile, stat } from 'node:fs/promises'
+import { readFile, stat, writeFile } from 'node:fs/promises'
 import { basename, dirname, resolve } from 'node:path'
 import type { CardReading } from '../core/card/read'
 import { LARGEST_CARD_BYTES, readCardText } from '../core/card/read'
 import type { Card } from '../core/card/schema'
 import { WaxError } from '../core/errors'
-import type { ArchivedPicture, CardArchive } from '../server/archive/card-archive'
-import { LARGEST_ARCHIVE_BYTES, readArchive } from '../server/archive/card-archive'
+import type { ArchivedFile, CardArchive } from '../server/archive/card-archive'
+import { LARGEST_ARCHIVE_BYTES, openArchive } from '../server/archive/card-archive'
 import { sequenceNamed } from './sequences'
 import { readOwnPicture } from '../server/pictures/own-picture'
 
 /** A card, and the fonts, pictures and sequences that came with it: none with a `.card.json`. */
-export type OpenedCard = CardArchive
+export type OpenedCard = Omit<CardArchive, 'close'>
 
 const isArchive = (path: string) => path.toLowerCase().endsWith('.zip')
 
@@ -19,7 +19,7 @@ export async function readCardFile(path: string | undefined): Promise<CardReadin
   const file = named(path)
   if (isArchive(file)) {
     try {
-      return { card: (await openArchive(file)).card, faults: null }
+      return { card: (await archiveAt(file)).card, faults: null }
     } catch (error) {
       if (error instanceof WaxError) return { card: null, faults: [error.fault] }
       throw error
@@ -29,7 +29,7 @@ export async function readCardFile(path: string | undefined): Promise<CardReadin
 }
 
 /** A `.card.json`, and the pictures that it names by their files. */
-async function readJson(file: string): Promise<{ reading: CardReading; pictures: ArchivedPicture[] }> {
+async function readJson(file: string): Promise<{ reading: CardReading; pictures: ArchivedFile[] }> {
   // Not read into memory: the fault is the same for a file of any length.
   if ((await sizeOf(file)) > LARGEST_CARD_BYTES) {
     return { reading: readCardText(' '.repeat(LARGEST_CARD_BYTES + 1)), pictures: [] }
@@ -39,7 +39,7 @@ async function readJson(file: string): Promise<{ reading: CardReading; pictures:
 }
 
 /** The text of a card whose pictures and sequences are named by their ids, and the files of pictures that it named instead. */
-async function withNamedFiles(text: string, folder: string): Promise<{ text: string; pictures: ArchivedPicture[] }> {
+async function withNamedFiles(text: string, folder: string): Promise<{ text: string; pictures: ArchivedFile[] }> {
   let card: unknown
   try {
     card = JSON.parse(text)
@@ -55,7 +55,7 @@ async function withNamedFiles(text: string, folder: string): Promise<{ text: str
     return value
   })
   if (named.size + sequences.size === 0) return { text, pictures: [] }
-  const pictures: ArchivedPicture[] = []
+  const pictures: ArchivedFile[] = []
   const ids = new Map<string, string>()
   for (const name of named) {
     const bytes = await readFile(resolve(folder, name)).catch(() => {
@@ -68,7 +68,10 @@ async function withNamedFiles(text: string, folder: string): Promise<{ text: str
     })
     const file = new Uint8Array(bytes)
     const { id } = await readOwnPicture(file, name)
-    pictures.push({ id, fileName: basename(name), file })
+    pictures.push({
+      ...{ id, fileName: basename(name), bytes: () => Promise.resolve(file) },
+      writeTo: (path) => writeFile(path, file),
+    })
     ids.set(name, id)
   }
   const played = new Map<string, { id: string; frames: number }>()
@@ -88,10 +91,10 @@ const PICTURE_FILE = /\.(png|jpe?g|webp)$/i
 /** Opens a `.card.json` or `.card.zip` file. Throws the first fault. */
 export async function openCard(path: string | undefined): Promise<OpenedCard> {
   const file = named(path)
-  if (isArchive(file)) return openArchive(file)
+  if (isArchive(file)) return archiveAt(file)
   const { reading, pictures } = await readJson(file)
   const { card, faults } = reading
-  if (card) return { card, fonts: new Map(), pictures, sequences: [] }
+  if (card) return { card, fonts: [], pictures, sequences: [] }
   const { code, place, message, remedy } = faults[0]!
   throw new WaxError(code, `${file}: ${place}`, message, remedy)
 }
@@ -106,11 +109,12 @@ function named(path: string | undefined): string {
   return path
 }
 
-async function openArchive(path: string): Promise<CardArchive> {
+/** It stays open as long as the command runs. */
+async function archiveAt(path: string): Promise<CardArchive> {
   if ((await sizeOf(path)) > LARGEST_ARCHIVE_BYTES) {
     throw new WaxError('archive-too-large', path, 'The file is too large.', 'Archives may have up to 400 MB.')
   }
-  return readArchive(new Uint8Array(await readFile(path)), basename(path))
+  return openArchive(path, basename(path))
 }
 
 async function sizeOf(path: string): Promise<number> {

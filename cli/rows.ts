@@ -52,7 +52,7 @@ export async function picturesOfRows(
     found.pictures.set(id, picture)
     for (const one of [name, id]) found.known[one] = { id, width: picture.width, height: picture.height }
   }
-  for (const { file, fileName } of pictures) await take(file, fileName)
+  for (const { bytes, fileName } of pictures) await take(await bytes(), fileName)
   for (const file of files) await take(await bytesOf(file, 'picture'), basename(file))
   const columns = matchFields(card, rows).flatMap(({ field, column }) =>
     field.kind === 'picture' && column ? [column.id] : [],

@@ -2,7 +2,7 @@ import type { SequenceSource } from '../core/frame/fetching'
 import type { CardArchive } from '../server/archive/card-archive'
 import type { SequenceAbout } from '../server/sequences/about'
 import { sequencePicture } from '../server/sequences/pictures'
-import { takeInBytes, takeInPath } from '../server/sequences/store'
+import { takeInFrom, takeInPath } from '../server/sequences/store'
 
 /** Where the command line keeps the sequences that it has taken in: where the server does, in this folder. */
 const storage = () => process.env.NUXT_STORAGE ?? '.wax/storage'
@@ -12,7 +12,7 @@ export async function allSequences(
   { sequences }: Pick<CardArchive, 'sequences'>,
   paths: readonly string[],
 ): Promise<SequenceSource> {
-  for (const { file, fileName } of sequences) await takeInBytes(storage(), file, fileName)
+  for (const { fileName, writeTo } of sequences) await takeInFrom(storage(), writeTo, fileName)
   for (const path of paths) await takeInPath(storage(), path)
   return (id, index) => sequencePicture(storage(), id, index)
 }

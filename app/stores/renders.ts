@@ -5,6 +5,7 @@ import type { ListedRender } from '#server/renders/listed'
 import { api } from '~/composables/api'
 import type { Pace } from '~/composables/pace'
 import { paceOf } from '~/composables/pace'
+import { hearOfRenders } from '~/composables/render-stream'
 
 export type RenderRow = ListedRender
 
@@ -45,12 +46,12 @@ export const useRenders = defineStore('renders', () => {
 
   /** Keeps the list as the server has it, until the function that is given back is called. */
   function follow(): () => void {
-    const events = new EventSource('/api/renders/events')
-    // What changed while nobody listened is asked for.
-    events.addEventListener('open', () => void load().catch(() => {}))
-    events.addEventListener('render', ({ data }: MessageEvent<string>) => put(JSON.parse(data) as RenderRow))
-    events.addEventListener('gone', ({ data }: MessageEvent<string>) => drop(data))
-    return () => events.close()
+    return hearOfRenders((message) => {
+      // What changed while nobody listened is asked for.
+      if ('open' in message) void load().catch(() => {})
+      else if (message.event === 'gone') drop(message.data)
+      else put(JSON.parse(message.data) as RenderRow)
+    })
   }
 
   /** Renders one revision of a card; the server refuses where a newer one has been saved. */

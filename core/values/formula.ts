@@ -240,7 +240,7 @@ function noise({ call }: Callable, [at, points, seed]: Part[]): Part {
   if (!points!.isPlain) {
     const run: Run = (scope) => {
       const [place, count, own] = values.map((value) => value(scope))
-      return call(place!, Math.min(count!, MOST_CHANGING_POINTS), own)
+      return call(...[place!, Math.min(count!, MOST_CHANGING_POINTS), ...(own === undefined ? [] : [own])])
     }
     return madeOf(parts, run, MOST_CHANGING_POINTS)
   }

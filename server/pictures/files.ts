@@ -15,10 +15,13 @@ export async function keepPictureFile(storage: string, id: string, bytes: Uint8A
   await rename(half, join(folder, id))
 }
 
+/** Where a picture's file lies. */
+export const picturePath = (storage: string, id: string): string => join(folderOf(storage), id)
+
 /** The bytes of a picture's file; null where there is none. */
 export async function pictureFile(storage: string, id: string): Promise<Uint8Array | null> {
   try {
-    return new Uint8Array(await readFile(join(folderOf(storage), id)))
+    return new Uint8Array(await readFile(picturePath(storage, id)))
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code === 'ENOENT') return null
     throw error

@@ -30,7 +30,7 @@ export async function startOf(path: string, bytes = 64): Promise<Buffer> {
 /** Options by which a file is read as what its first bytes say, and as nothing else; null where they say nothing that is known. */
 export async function readerOf(path: string): Promise<string[] | null> {
   const reader = readerFor(await startOf(path, TELLING_BYTES))
-  return reader && ['-f', reader]
+  return reader === null ? null : ['-f', reader]
 }
 
 /** What ffprobe says of a file's first stream of pictures. */

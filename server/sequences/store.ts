@@ -239,24 +239,19 @@ export async function readSoFar(storage: string, about: SequenceAbout): Promise<
   return { there: reading ? await count(reading.folder) : 0, ended: false }
 }
 
-/** The bytes of a sequence's file, as it was brought in. */
-export async function sequenceFile(storage: string, id: string): Promise<Uint8Array> {
-  const path = sequenceSource(storage, id)
-  const { size } = await stat(path)
-  if (size > MOST_AT_ONCE)
-    throw new WaxError(
-      'sequence-too-large',
-      id,
-      `Its file has ${Math.round(size / 1024 / 1024)} MB.`,
-      'An archive takes up to 400 MB: send the file beside it.',
-    )
-  return new Uint8Array(await readFile(path))
-}
-
-/** Takes in a file that lies in memory. */
-export async function takeInBytes(storage: string, bytes: Uint8Array, fileName: string): Promise<SequenceAbout> {
+/** Takes in a file that is written where it is told to. */
+export async function takeInFrom(
+  storage: string,
+  writeTo: (path: string) => Promise<void>,
+  fileName: string,
+): Promise<SequenceAbout> {
   const folder = await incoming(storage)
-  await writeFile(join(folder, 'source'), bytes)
+  try {
+    await writeTo(join(folder, 'source'))
+  } catch (error) {
+    await rm(folder, { recursive: true, force: true })
+    throw error
+  }
   return takeIn(storage, folder, fileName)
 }
 
@@ -265,17 +260,6 @@ export async function takeInPath(storage: string, path: string): Promise<Sequenc
   const found = await stat(path).catch(() => {
     throw new WaxError('no-file', path, 'There is no sequence here.', 'Check the path.')
   })
-  const folder = await incoming(storage)
-  const source = join(folder, 'source')
-  try {
-    if (found.isDirectory()) await packFolder(path, source)
-    else await copyFile(path, source)
-  } catch (error) {
-    await rm(folder, { recursive: true, force: true })
-    throw error
-  }
-  return takeIn(storage, folder, basename(path))
+  const write = (source: string) => (found.isDirectory() ? packFolder(path, source) : copyFile(path, source))
+  return takeInFrom(storage, write, basename(path))
 }
-
-/** Bytes of a file that is read into memory. */
-const MOST_AT_ONCE = 400 * 1024 * 1024

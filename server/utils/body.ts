@@ -3,17 +3,30 @@ import { createWriteStream } from 'node:fs'
 import type { H3Event } from 'h3'
 import { LARGEST_CARD_BYTES } from '../../core/card/read'
 import type { Fault } from '../../core/errors'
+import { BodyRoom } from '../rim/body-room'
 import { refusal } from './rim'
 
 /** What a body may have beside the document that it carries. */
 const ENVELOPE = 64 * 1024
 
+const room = new BodyRoom()
+
+/** Waits until there is room in memory for the body of a request; it is given back when that is answered, or gone. */
+async function expectRoom({ node: { req, res } }: H3Event, most: number): Promise<void> {
+  const said = Number(req.headers['content-length'])
+  const giveBack = await room.take(Number.isInteger(said) && said >= 0 ? Math.min(said, most) : most)
+  if (!giveBack) throw refusal(503, BUSY)
+  if (res.closed || res.destroyed) giveBack()
+  else res.once('close', giveBack)
+}
+
 /**
  * The bytes of a request. They are counted as they come, whatever its header says; the first one too many ends it with
- * `fault` (413).
+ * `fault` (413). Bodies of many requests are limited together: where there is no room in time it is refused (503).
  */
-export function bodyBytes(event: H3Event, most: number, fault: Fault): Promise<Uint8Array> {
+export async function bodyBytes(event: H3Event, most: number, fault: Fault): Promise<Uint8Array> {
   const { req, res } = event.node
+  await expectRoom(event, most)
   return new Promise((resolve, reject) => {
     const parts: Buffer[] = []
     let length = 0
@@ -34,6 +47,8 @@ export function bodyBytes(event: H3Event, most: number, fault: Fault): Promise<U
     req.on('end', () => resolve(new Uint8Array(Buffer.concat(parts, Math.min(length, most)))))
     req.on('error', () => reject(refusal(400, CUT_OFF)))
     req.on('close', () => reject(refusal(400, CUT_OFF)))
+    // It may have gone while it waited for room.
+    if (req.destroyed && !req.complete) reject(refusal(400, CUT_OFF))
   })
 }
 
@@ -79,6 +94,13 @@ export async function bodyFile(
     file.destroy()
     throw error
   }
+}
+
+const BUSY: Fault = {
+  code: 'busy',
+  place: 'request',
+  message: 'Too much is being sent to the server at once.',
+  remedy: 'Send it again in a moment.',
 }
 
 const CUT_OFF: Fault = {

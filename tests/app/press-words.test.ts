@@ -6,7 +6,7 @@ import { useBatches } from '~/stores/batches'
 import type { RenderRow } from '~/stores/renders'
 import { isActive, useRenders } from '~/stores/renders'
 import { useWorkers } from '~/stores/workers'
-import { freshStores, Refusal, standInServer } from './stand-in'
+import { Connections, freshStores, page, Refusal, standInServer } from './stand-in'
 
 // What the press room says, and what it asks the server for.
 
@@ -73,30 +73,27 @@ describe('the list', () => {
 
   test('follows what the server tells: changes in place, new ones first, gone ones out; what was missed is asked for', async () => {
     const asked = standInServer({ 'GET /renders': [row(), row({ id: 'two' })] })
-    const heard = new Map<string, (event: { data: string }) => void>()
-    let open = true
-    globalThis.EventSource = class {
-      addEventListener = (name: string, listener: (event: { data: string }) => void) => heard.set(name, listener)
-      close = () => (open = false)
-    } as unknown as typeof EventSource
+    page()
+    Connections.reset()
     const renders = useRenders()
     const stop = renders.follow()
-    heard.get('open')!({ data: '' })
+    const [source] = Connections.open
+    source!.happen('open')
     await new Promise((go) => setImmediate(go))
     expect(asked).toHaveLength(1)
-    heard.get('render')!({ data: JSON.stringify(row({ status: 'running', framesDone: 3 })) })
-    heard.get('render')!({ data: JSON.stringify(row({ id: 'new', status: 'queued' })) })
+    source!.happen('render', JSON.stringify(row({ status: 'running', framesDone: 3 })))
+    source!.happen('render', JSON.stringify(row({ id: 'new', status: 'queued' })))
     expect(renders.list.map(({ id, status }) => [id, status])).toEqual([
       ['new', 'queued'],
       ['one', 'running'],
       ['two', 'done'],
     ])
     expect(renders.busy).toBe(true)
-    heard.get('gone')!({ data: 'new' })
-    heard.get('gone')!({ data: 'one' })
+    source!.happen('gone', 'new')
+    source!.happen('gone', 'one')
     expect(renders.busy).toBe(false)
     stop()
-    expect(open).toBe(false)
+    expect(Connections.open).toHaveLength(0)
   })
 
   test('asks for what is done with a render, and keeps it as it was where that is refused', async () => {

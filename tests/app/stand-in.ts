@@ -91,3 +91,52 @@ export function threeBoxes(): Card {
     { ...emptyCard(480, 270, 100), name: 'Three boxes' },
   )
 }
+
+/** Streams of events that the page has opened, as the server tells on them. */
+export class Connections {
+  static all: Connections[] = []
+  private readonly listeners = new Map<string, (event: { data: string }) => void>()
+  readyState = 0
+
+  static reset() {
+    Connections.all = []
+    globalThis.EventSource = Connections as unknown as typeof EventSource
+  }
+
+  static get open(): Connections[] {
+    return Connections.all.filter(({ readyState }) => readyState < 2)
+  }
+
+  constructor() {
+    Connections.all.push(this)
+  }
+
+  addEventListener(name: string, listener: (event: { data: string }) => void) {
+    this.listeners.set(name, listener)
+  }
+
+  happen(name: string, data = '') {
+    if (name === 'open') this.readyState = 1
+    this.listeners.get(name)?.({ data })
+  }
+
+  close() {
+    this.readyState = 2
+  }
+}
+
+/** A page in a tab that is seen. */
+export function page() {
+  const document = Object.assign(new EventTarget(), { visibilityState: 'visible' })
+  const window = new EventTarget()
+  Object.assign(globalThis, { document, window })
+  const become = (state: 'visible' | 'hidden') => {
+    document.visibilityState = state
+    document.dispatchEvent(new Event('visibilitychange'))
+  }
+  return {
+    hide: () => become('hidden'),
+    show: () => become('visible'),
+    leave: () => window.dispatchEvent(new Event('pagehide')),
+  }
+}

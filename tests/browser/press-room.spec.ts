@@ -187,3 +187,22 @@ test('another machine helps with a token alone; withdrawn, it lets nobody in', a
   const [code] = (await once(refused, 'exit')) as [number]
   expect([code, said]).toEqual([1, expect.stringContaining('not known here')])
 })
+
+test('eight tabs of the press room, and the application still answers in the ninth', async ({ page }) => {
+  const tabs = await Promise.all(Array.from({ length: 8 }, () => page.context().newPage()))
+  for (const tab of tabs) {
+    await tab.goto('/renders')
+    await tab.getByRole('heading', { name: 'Renders' }).waitFor()
+  }
+  await openCard(page, { ...demoCard('02-lower-third'), name: 'Press test · tabs' })
+  await startRender(page, { format: 'Still', first: 3 })
+  // One stream tells all of them.
+  for (const tab of tabs) {
+    await expect(tab.getByRole('article').filter({ hasText: 'Press test · tabs' })).toHaveAttribute(
+      'data-status',
+      'done',
+      { timeout: 60_000 },
+    )
+    await tab.close()
+  }
+})

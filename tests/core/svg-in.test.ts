@@ -141,7 +141,7 @@ describe('what an SVG says of its lines and opacities', () => {
 describe('transforms as a second implementation has them (DOMMatrix, Geometry Interfaces 1)', () => {
   /** Corners of a rectangle from its first one on: places of pieces, which stand in the middle of all, do not count. */
   const corners = (inner: string) => {
-    const [{ points }] = pointsOf(readPathData(paths(inner)[0]!.path as string, 'path')) as [{ points: DOMPoint[] }]
+    const { points } = pointsOf(readPathData(paths(inner)[0]!.path as string, 'path'))[0]!
     return points.slice(0, 4).flatMap(({ x, y }) => [x - points[0]!.x, y - points[0]!.y])
   }
   const wanted = (matrix: DOMMatrix) => {
@@ -196,18 +196,9 @@ describe('files that were made to freeze', () => {
   }
 
   test('are gone over once, however many document types begin in them', () => {
-    // Each sign is looked at a few times: a scan that goes back would look at them billions of times.
     const text = '<!DOCTYPE '.repeat(100_000)
-    let looked = 0
-    const watched = new Proxy(Object(text) as string, {
-      get: (of, name: string) => {
-        looked++
-        const value = (of as unknown as Record<string, unknown>)[name]
-        return typeof value === 'function' ? (value as () => void).bind(of) : value
-      },
-    })
-    expect(scannedXml(watched).text).toBe('')
-    expect(looked).toBeLessThan(3 * text.length)
+    // A scan that goes back to the beginning for each of them would look at 5·10^10 signs, and not end in a minute.
+    expect(scannedXml(text).text).toBe('')
     expect(fault(text)).toBe('broken-svg')
   })
 

@@ -1,10 +1,15 @@
-import { describe, expect, test } from '@jest/globals'
-import { readFileSync } from 'node:fs'
+import { appendFileSync, createWriteStream, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { buffer } from 'node:stream/consumers'
+import { pipeline } from 'node:stream/promises'
+import { afterAll, describe, expect, test } from '@jest/globals'
 import { strToU8, unzipSync, zipSync } from 'fflate'
 import sharp from 'sharp'
 import { WaxError } from '#core/errors'
 import { toDisplay } from '#core/values/oklab'
-import { LARGEST_ARCHIVE_BYTES, readArchive, writeArchive } from '#server/archive/card-archive'
+import type { PackedCard } from '#server/archive/card-archive'
+import { archiveStream, LARGEST_ARCHIVE_BYTES, openArchive } from '#server/archive/card-archive'
 import { readOwnPicture } from '#server/pictures/own-picture'
 import { pngLight } from '#server/pictures/png-light'
 import { demoCard, fontBytes } from '../support/engine'
@@ -19,13 +24,27 @@ const codeOf = async (work: () => Promise<unknown>) => {
   return null
 }
 
+const folder = mkdtempSync(join(tmpdir(), 'wax-archives-'))
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+let count = 0
+const onDisk = (bytes: Uint8Array) => {
+  const path = join(folder, String(count++))
+  writeFileSync(path, bytes)
+  return path
+}
+const written = async (packed: PackedCard) => buffer(await archiveStream(packed))
+const opening = (bytes: Uint8Array) => codeOf(async () => (await openArchive(onDisk(bytes), 'a.zip')).close())
+
 describe('a card with its fonts and pictures in one file', () => {
+  const file = new Uint8Array([1, 2, 3])
+
   test('comes back as it went, and holds what its names say (a second reader: unzip)', async () => {
     const font = fontBytes('anton')
-    const file = new Uint8Array([1, 2, 3])
-    const pictures = [{ id: 'picture-0123456789abcdef', fileName: '../../boat.png', file }]
-    const sequences = [{ id: 'sequence-0123456789abcdef', fileName: 'waves.zip', file }]
-    const bytes = writeArchive({ card, fonts: new Map([['anton', font]]), pictures, sequences })
+    const bytes = await written({
+      ...{ card, fonts: new Map([['anton', font]]) },
+      pictures: [{ id: 'picture-0123456789abcdef', fileName: '../../boat.png', from: file }],
+      sequences: [{ id: 'sequence-0123456789abcdef', fileName: 'waves.zip', from: onDisk(file) }],
+    })
     expect(Object.keys(unzipSync(bytes)).sort()).toEqual([
       'card.json',
       'fonts/anton.ttf',
@@ -33,31 +52,34 @@ describe('a card with its fonts and pictures in one file', () => {
       'pictures/picture-0123456789abcdef/_.._boat.png',
       'sequences/sequence-0123456789abcdef/waves.zip',
     ])
-    const read = await readArchive(bytes, 'x.card.zip')
+    const read = await openArchive(onDisk(bytes), 'x.card.zip')
     expect(read.card).toEqual(card)
-    expect(read.fonts.get('anton')).toEqual(font)
-    expect(read.pictures[0]!.file).toEqual(file)
-    expect(read.sequences).toEqual(sequences)
+    expect(read.fonts.map(({ id }) => id)).toEqual(['anton'])
+    expect(await read.fonts[0]!.bytes()).toEqual(font)
+    expect(await read.pictures[0]!.bytes()).toEqual(file)
+    expect(read.sequences).toMatchObject([{ id: 'sequence-0123456789abcdef', fileName: 'waves.zip' }])
+    const copy = join(folder, 'copy')
+    await read.sequences[0]!.writeTo(copy)
+    expect(new Uint8Array(readFileSync(copy))).toEqual(file)
+    read.close()
   })
 
   test('is refused where it holds no card, a broken one, or unpacks to too much', async () => {
-    expect(await codeOf(() => readArchive(strToU8('no zip'), 'a.zip'))).toBe('not-an-archive')
-    expect(await codeOf(() => readArchive(strToU8('PK no zip at all'), 'a.zip'))).toBe('not-an-archive')
-    const whole = writeArchive({ card, fonts: new Map([['anton', fontBytes('anton')]]), pictures: [], sequences: [] })
-    const torn = whole.subarray(0, Math.floor(whole.length * 0.7))
-    expect(await codeOf(() => readArchive(torn, 'a.zip'))).toBe('not-an-archive')
-    expect(await codeOf(() => readArchive(zipSync({ 'note.txt': strToU8('x') }), 'a.zip'))).toBe('not-an-archive')
-    expect(await codeOf(() => readArchive(zipSync({ 'card.json': strToU8('{"format":1}') }), 'a.zip'))).toBe(
-      'not-a-card',
-    )
+    expect(await opening(strToU8('no zip'))).toBe('not-an-archive')
+    expect(await opening(new Uint8Array(0))).toBe('not-an-archive')
+    expect(await opening(strToU8('PK no zip at all'))).toBe('not-an-archive')
+    const whole = await written({ card, fonts: new Map([['anton', fontBytes('anton')]]), pictures: [], sequences: [] })
+    expect(await opening(whole.subarray(0, Math.floor(whole.length * 0.7)))).toBe('not-an-archive')
+    expect(await opening(zipSync({ 'note.txt': strToU8('x') }))).toBe('not-an-archive')
+    expect(await opening(zipSync({ 'card.json': strToU8('{"format":1}') }))).toBe('not-a-card')
     // 70 MB of nothing in a few kilobytes, under the name of a font.
     const bomb = zipSync(
-      { 'card.json': strToU8('{}'), 'fonts/big.ttf': new Uint8Array(70 * 1024 * 1024) },
+      { 'card.json': strToU8(JSON.stringify(card)), 'fonts/big.ttf': new Uint8Array(70 * 1024 * 1024) },
       { level: 9 },
     )
     expect(bomb.length).toBeLessThan(LARGEST_ARCHIVE_BYTES / 1000)
-    expect(await codeOf(() => readArchive(bomb, 'a.zip'))).toBe('archive-too-large')
-    // The same, and every place that tells its size says ten bytes.
+    expect(await opening(bomb)).toBe('archive-too-large')
+    // The same, and every place that tells its size says ten bytes: it is broken off there.
     const lying = Buffer.from(bomb)
     const size = Buffer.alloc(4)
     size.writeUInt32LE(70 * 1024 * 1024)
@@ -67,7 +89,37 @@ describe('a card with its fonts and pictures in one file', () => {
       lies++
     }
     expect(lies).toBeGreaterThanOrEqual(2)
-    expect(await codeOf(() => readArchive(new Uint8Array(lying), 'a.zip'))).toBe('archive-too-large')
+    const archive = await openArchive(onDisk(lying), 'a.zip')
+    expect(await codeOf(() => archive.fonts[0]!.bytes())).toBe('not-an-archive')
+    expect(await codeOf(() => archive.fonts[0]!.writeTo(join(folder, 'lying')))).toBe('not-an-archive')
+    archive.close()
+  })
+
+  test('is never in memory as a whole: 96 MB of a sequence go in and out', async () => {
+    const large = join(folder, 'large')
+    const part = Buffer.alloc(8 * 1024 * 1024, 7)
+    for (let i = 0; i < 12; i++) appendFileSync(large, part)
+    const before = process.memoryUsage().arrayBuffers
+    let most = 0
+    const look = setInterval(() => (most = Math.max(most, process.memoryUsage().arrayBuffers - before)), 5)
+    const id = 'sequence-0123456789abcdef'
+    const packed = join(folder, 'large.card.zip')
+    const sequences = [{ id, fileName: 'waves.mov', from: large }]
+    await pipeline(await archiveStream({ card, fonts: new Map(), pictures: [], sequences }), createWriteStream(packed))
+    const archive = await openArchive(packed, 'large.card.zip')
+    await archive.sequences[0]!.writeTo(join(folder, 'out'))
+    archive.close()
+    clearInterval(look)
+    expect(statSync(join(folder, 'out')).size).toBe(12 * part.length)
+    expect(most).toBeLessThan(32 * 1024 * 1024)
+  })
+
+  test('whose file goes away while it is sent ends there, and nothing else does', async () => {
+    const sequences = [{ id: 'sequence-0123456789abcdef', fileName: 'waves.mov', from: onDisk(file) }]
+    const stream = await archiveStream({ card, fonts: new Map(), pictures: [], sequences })
+    rmSync(sequences[0]!.from)
+    await expect(buffer(stream)).rejects.toThrow(/ENOENT/)
+    await expect(archiveStream({ card, fonts: new Map(), pictures: [], sequences })).rejects.toThrow(/ENOENT/)
   })
 })
 

@@ -1,13 +1,14 @@
 import { spawnSync } from 'node:child_process'
-import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
+import { createWriteStream, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { pipeline } from 'node:stream/promises'
 import { afterAll, describe, expect, test } from '@jest/globals'
 import sharp from 'sharp'
 import { paintSchema } from '#core/values/paints'
 import { expectCard } from '#core/card/read'
 import { DELIVERY_FORMATS } from '#core/formats/deliveries/table'
-import { writeArchive } from '#server/archive/card-archive'
+import { archiveStream } from '#server/archive/card-archive'
 import { readOwnPicture } from '#server/pictures/own-picture'
 import { PROOF_CHECKS } from '#core/judge/proof/checks'
 import type { ProofLine } from '#core/judge/proof/definition'
@@ -312,8 +313,9 @@ test('wax takes a card whose pictures are named by their files, and a card with 
 
   const known = expectCard(JSON.parse(JSON.stringify(card).replace('boat.png', id)))
   const zip = join(folder, 'all.card.zip')
-  const pictures = [{ id, fileName: 'boat.png', file }]
-  writeFileSync(zip, writeArchive({ card: known, fonts: new Map(), pictures, sequences: [] }))
+  const pictures = [{ id, fileName: 'boat.png', from: file }]
+  const packed = await archiveStream({ card: known, fonts: new Map(), pictures, sequences: [] })
+  await pipeline(packed, createWriteStream(zip))
   expect(wax('check', zip).out).toBe('valid\n')
   expect(wax('render', zip, '--out', join(folder, 'zipped')).status).toBe(0)
   const [one, two] = ['by-name', 'zipped'].map((name) => {

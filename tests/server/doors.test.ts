@@ -43,7 +43,9 @@ function application() {
 
 const server = createServer(toNodeListener(application()))
 beforeAll(() => new Promise<void>((go) => server.listen(0, '127.0.0.1', go)))
-afterAll(() => server.close())
+afterAll(() => {
+  server.close()
+})
 
 function ask(method: string, path: string): Promise<number> {
   const { port } = server.address() as AddressInfo

@@ -7,7 +7,7 @@ import { EXAMPLES } from '#core/formats/examples'
 import { svgPieces } from '#core/formats/svg-in'
 import { readTable } from '#core/rosters/table-in'
 import { readSealsText } from '#core/seals/read'
-import { readArchive } from '#server/archive/card-archive'
+import { openArchive } from '#server/archive/card-archive'
 import { readOwnFont } from '#server/fonts/own-font'
 import { readOwnPicture } from '#server/pictures/own-picture'
 import { smallSequence } from '#server/sequences/small-frames'
@@ -35,12 +35,14 @@ const READERS: Record<string, (path: string, name: string) => Promise<unknown>> 
 
 /** Whether an archive brings all that its card shows. */
 async function rendered(path: string, name: string): Promise<boolean> {
-  const { card, fonts, pictures } = await readArchive(new Uint8Array(readFileSync(path)), name)
+  const { card, fonts, pictures, close } = await openArchive(path, name)
   const engine = new Engine()
-  for (const [id, bytes] of fonts) engine.fonts.add(id, bytes)
-  for (const { id, file, fileName } of pictures) engine.pictures.add(id, (await readOwnPicture(file, fileName)).picture)
+  for (const { id, bytes } of fonts) engine.fonts.add(id, await bytes())
+  for (const { id, bytes, fileName } of pictures)
+    engine.pictures.add(id, (await readOwnPicture(await bytes(), fileName)).picture)
+  close()
   const { pixels } = engine.render(card, Math.floor(card.length / 2), { scale: 0.1 })
-  return fonts.size > 0 && pictures.length > 0 && pixels.some((value, i) => i % 4 === 3 && value > 0)
+  return fonts.length > 0 && pictures.length > 0 && pixels.some((value, i) => i % 4 === 3 && value > 0)
 }
 
 const FOUND: Record<string, unknown> = {

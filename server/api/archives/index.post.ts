@@ -1,42 +1,66 @@
+import { mkdir, rm } from 'node:fs/promises'
+import { join, resolve } from 'node:path'
 import { getQuery } from 'h3'
 import { nanoid } from 'nanoid'
 import { withPictures } from '../../../core/edit/pictures'
-import { isShipped } from '../../../core/type/families'
-import { LARGEST_ARCHIVE_BYTES, readArchive } from '../../archive/card-archive'
-import { cards, fonts, pictures, sequences } from '../../database/schema'
-import type { SequenceAbout } from '../../sequences/about'
-import { takeInBytes } from '../../sequences/store'
 import { WaxError } from '../../../core/errors'
+import { isShipped } from '../../../core/type/families'
+import type { CardArchive } from '../../archive/card-archive'
+import { LARGEST_ARCHIVE_BYTES, openArchive } from '../../archive/card-archive'
+import { cards, fonts, pictures, sequences } from '../../database/schema'
 import { readOwnFont } from '../../fonts/own-font'
 import { keepPictureFile } from '../../pictures/files'
 import { readOwnPicture } from '../../pictures/own-picture'
+import { expectSpace } from '../../renders/space'
+import type { SequenceAbout } from '../../sequences/about'
+import { takeInFrom } from '../../sequences/store'
 
 /** Takes a `.card.zip` as the body: its fonts, pictures and sequences come in, then its card. All of it, or nothing. */
 export default route(async (event) => {
   const name = String(getQuery(event).name ?? 'archive').slice(0, 200)
-  const body = await bodyBytes(event, LARGEST_ARCHIVE_BYTES, {
-    code: 'archive-too-large',
-    place: name,
-    message: 'The file is too large.',
-    remedy: 'Archives may have up to 400 MB.',
-  })
-  const archive = await readArchive(body, name)
-  const brought = await Promise.all(
-    [...archive.fonts].filter(([id]) => !isShipped(id)).map(([id, bytes]) => readOwnFont(bytes, `fonts/${id}.ttf`)),
-  )
+  const folder = resolve(useRuntimeConfig().storage, 'archives')
+  await mkdir(folder, { recursive: true })
+  await expectSpace(folder)
+  const path = join(folder, `incoming-${nanoid(10)}`)
+  try {
+    await bodyFile(event, path, LARGEST_ARCHIVE_BYTES, tooLarge(name), 'sha256')
+    const archive = await openArchive(path, name)
+    try {
+      return await takenIn(archive)
+    } finally {
+      archive.close()
+    }
+  } finally {
+    await rm(path, { force: true })
+  }
+})
+
+const tooLarge = (place: string) => ({
+  code: 'archive-too-large',
+  place,
+  message: 'The file is too large.',
+  remedy: 'Archives may have up to 400 MB.',
+})
+
+async function takenIn(archive: CardArchive) {
   // One after the other, and only what the row needs is kept: forty large pictures do not lie in memory at once.
   const { storage } = useRuntimeConfig()
+  const brought: Awaited<ReturnType<typeof readOwnFont>>[] = []
+  for (const { id, fileName, bytes } of archive.fonts) {
+    if (!isShipped(id)) brought.push(await readOwnFont(await bytes(), fileName))
+  }
   const seen: { id: string; fileName: string; width: number; height: number }[] = []
   const renamed = new Map<string, string>()
-  for (const { id: named, file, fileName } of archive.pictures) {
+  for (const { id: named, fileName, bytes } of archive.pictures) {
+    const file = await bytes()
     const { id, picture } = await readOwnPicture(file, fileName)
     await keepPictureFile(storage, id, file)
     seen.push({ id, fileName, width: picture.width, height: picture.height })
     renamed.set(named, id)
   }
   const sequenced: SequenceAbout[] = []
-  for (const { id, file, fileName } of archive.sequences) {
-    const about = await takeInBytes(storage, file, fileName)
+  for (const { id, fileName, writeTo } of archive.sequences) {
+    const about = await takeInFrom(storage, writeTo, fileName)
     if (about.id !== id)
       throw new WaxError(
         'other-sequence',
@@ -66,4 +90,4 @@ export default route(async (event) => {
       .returning()
     return row!
   })
-})
+}

@@ -16,6 +16,9 @@ export interface BatchFiles {
 /** A ZIP as it is written: nothing in it is packed again, moving pictures are packed already. */
 export function batchArchive({ name, rows, leftOut, place }: BatchFiles): Readable {
   const zip = new ZipFile()
+  const out = zip.outputStream as Readable
+  // A file that is cleaned away meanwhile ends the download, and nothing else.
+  zip.on('error', (error: Error) => out.destroy(error))
   for (const { status, files } of rows) {
     if (status !== 'done') continue
     for (const file of files) zip.addFile(join(place, file.stored), file.name, { compress: false })
@@ -25,5 +28,5 @@ export function batchArchive({ name, rows, leftOut, place }: BatchFiles): Readab
   const timeline = batchTimeline(name, rows)
   if (timeline) zip.addBuffer(Buffer.from(JSON.stringify(timeline, null, 1)), `${stem}.otio`)
   zip.end()
-  return zip.outputStream as Readable
+  return out
 }

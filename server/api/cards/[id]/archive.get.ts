@@ -1,13 +1,15 @@
+import { access } from 'node:fs/promises'
 import { inArray } from 'drizzle-orm'
-import { setHeader } from 'h3'
+import { sendStream, setHeader } from 'h3'
 import { picturesOf, sequencesOf } from '../../../../core/card/tree'
 import { fileStem } from '../../../../core/formats/file-stem'
-import { writeArchive } from '../../../archive/card-archive'
+import type { PackedFile } from '../../../archive/card-archive'
+import { archiveStream } from '../../../archive/card-archive'
 import { pictures } from '../../../database/schema'
 import { ownFonts } from '../../../fonts/own-fonts'
-import { pictureFile } from '../../../pictures/files'
-import { sequenceAbout, sequenceFile } from '../../../sequences/store'
 import { fontsOf, shippedFonts } from '../../../fonts/shipped'
+import { picturePath } from '../../../pictures/files'
+import { sequenceAbout, sequenceSource } from '../../../sequences/store'
 
 /** The card with its fonts, pictures and sequences as one ZIP file. */
 export default route(async (event) => {
@@ -20,20 +22,31 @@ export default route(async (event) => {
         .where(inArray(pictures.id, ids))
     : []
   const { storage } = useRuntimeConfig()
-  const files = await Promise.all(found.map(({ id }) => pictureFile(storage, id)))
-  const shown = await Promise.all(
-    sequencesOf(card).map(async (id) => {
-      const about = await sequenceAbout(storage, id)
-      return about ? [{ id, fileName: about.fileName, file: await sequenceFile(storage, id) }] : []
-    }),
-  )
-  const archive = writeArchive({
+  const shown = await Promise.all(sequencesOf(card).map((id) => sequenceAbout(storage, id)))
+  const archive = await archiveStream({
     card,
     fonts: await fontsOf([card], [shippedFonts, ownFonts(useDatabase())]),
-    pictures: found.flatMap((row, i) => (files[i] ? [{ ...row, file: files[i] }] : [])),
-    sequences: shown.flat(),
+    pictures: await there(found.map((row) => ({ ...row, from: picturePath(storage, row.id) }))),
+    sequences: await there(
+      shown.flatMap((about) =>
+        about ? [{ id: about.id, fileName: about.fileName, from: sequenceSource(storage, about.id) }] : [],
+      ),
+    ),
   })
   setHeader(event, 'content-type', 'application/zip')
   setHeader(event, 'content-disposition', attachment(`${fileStem(name)}.card.zip`))
-  return Buffer.from(archive.buffer, archive.byteOffset, archive.byteLength)
+  return sendStream(event, archive)
 })
+
+/** Those whose files lie where they should. */
+async function there(files: readonly (PackedFile & { from: string })[]): Promise<PackedFile[]> {
+  const found = await Promise.all(
+    files.map((file) =>
+      access(file.from).then(
+        () => [file],
+        () => [],
+      ),
+    ),
+  )
+  return found.flat()
+}
