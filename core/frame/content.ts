@@ -19,6 +19,7 @@ import { isRestless, looksElsewhere } from './laid-finishes'
 import { heldPieces, holdsOthers } from './held-pieces'
 import type { FoundPiece } from './other-piece'
 import { foundPiece } from './other-piece'
+import { exposedAt } from './open-list'
 import type { Drawing, Standing } from './piece'
 import { isSeen, standingOf } from './piece'
 import { mostExposures } from './shutter'
@@ -134,6 +135,13 @@ export class Contents {
     return this.within(drawing, piece, at, exposed, [piece.kind, own, pixels, held])
   }
 
+  /** The name of a holder that leaves the shutter to its pieces, with all that moves it; see OuterShutter. */
+  around({ card, list }: Drawing, holder: Piece): string {
+    const outer = list.exposed?.moves ? list.exposed.name() : null
+    const others = leansOnOthers(holder) ? serialOf(card) : null
+    return this.name(JSON.stringify([exposedAt(list).frame, list.parent, wholeText(holder), others, outer]))
+  }
+
   private within(
     { scale, draft, light, card, copies, list }: Drawing,
     piece: Piece,
@@ -144,7 +152,8 @@ export class Contents {
     // In a piece that moves, or that is shown elsewhere again, all stands elsewhere.
     const around = [scale, draft, light, card.seed, card.blending, card.frame, list.around && list.parent]
     const others = leansOnOthers(piece) ? serialOf(card) : null
-    const moments = exposed ? [at.frame, card.shutter, mostExposures(copies), wholeText(piece), others] : null
+    const outer = list.exposed?.moves ? list.exposed.name() : null
+    const moments = exposed ? [at.frame, card.shutter, mostExposures(copies), wholeText(piece), others, outer] : null
     return this.name(JSON.stringify([around, moments, content]))
   }
 }

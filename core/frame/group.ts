@@ -16,14 +16,14 @@ import { boxesFor, common, joined } from './grid-box'
 import { heldPieces, holdsOthers } from './held-pieces'
 import { laidCoats, measured, reachOf } from './laid-coats'
 import { namingPiece } from './naming'
-import { within } from './open-list'
+import { atMoment, exposedAt, within } from './open-list'
 import { planFound } from './other-piece'
 import { drawPainting } from './painting-piece'
 import type { Drawing, Standing } from './piece'
 import { formOf } from './form'
 import { drawCoats, settingOf, spread, standingOf } from './piece'
 import type { Exposures } from './shutter'
-import { moves } from './shutter'
+import { leavesShutter, moves, movesItself } from './shutter'
 import type { LaidPicture } from './shelf'
 import { isolatedMean, planIsolated } from './isolated'
 import { drawPixels } from './pixels'
@@ -71,12 +71,32 @@ export function meanStandings(
   return way <= upTo ? all : null
 }
 
+/** Within a group. Where it leaves the shutter to its pieces, these are exposed along with all that moves the group. */
+function entered(drawing: Drawing, standing: Standing, place: string): Drawing {
+  const inside = within(drawing, standing, place)
+  const { piece } = standing
+  if (!drawing.shutter || !leavesShutter(piece)) return inside
+  const { exposed } = drawing.list
+  const open = (at: Moment) => {
+    const outer = atMoment(drawing, at)
+    const there = standingOf({ ...piece, on: true, span: null, opacity: 100 }, outer.list.parent, outer.list.at)
+    return entered(outer, there ?? standing, place).list
+  }
+  const shutter = {
+    at: exposedAt(drawing.list),
+    open,
+    moves: exposed?.moves === true || movesItself(piece),
+    name: () => drawing.contents.around(drawing, piece),
+  }
+  return { ...inside, list: { ...inside.list, exposed: shutter } }
+}
+
 /** What the pieces of a group, or the pixels of a picture, can touch. */
 function contentsOf(drawing: Drawing, standing: AlphaStanding, place: string): Rect | null {
   const group = standing.piece
   if ((group.kind === 'picture' && !group.picture) || (group.kind === 'sequence' && !group.sequence)) return null
   if (holdsPixels(group)) return formOf(drawing, standing, place)?.bounds ?? null
-  if (holdsPieces(group)) return drawing.lists.touched(within(drawing, standing, place), group.pieces)
+  if (holdsPieces(group)) return drawing.lists.touched(entered(drawing, standing, place), group.pieces)
   return heldPieces(drawing, standing, place)
     .map((shown) => planFound(shown).spans())
     .reduce(joined, null)
@@ -130,15 +150,16 @@ function groupScale(
 
 /**
  * Lays a group or a picture: what it holds is drawn on a canvas of its own, the coats are computed from that alpha, and
- * the whole is laid as one piece. Exposed more than once, it is the mean of what it holds.
+ * the whole is laid as one piece. Exposed more than once, it is the mean of what it holds. `spans`: what that can touch.
  */
 export function drawFromAlpha(
   drawing: Drawing,
   exposed: readonly AlphaStanding[],
   canvas: Canvas,
   place: string,
+  spans: () => Rect | null = () => exposed.map((one) => contentsOf(drawing, one, place)).reduce(joined),
 ): void {
-  const bounds = exposed.map((one) => contentsOf(drawing, one, place)).reduce(joined)
+  const bounds = spans()
   if (!bounds) return
   const standing = exposed[exposed.length >> 1]!
   const group = standing.piece
@@ -151,7 +172,7 @@ export function drawFromAlpha(
   const scale = groupScale(drawing, standing, bounds, reference, () => (depth ??= deepest(kernels, alpha)))
   const reach = reachOf(coats, scale)
   const washed = holdsPieces(group)
-    ? exposed.map((one) => drawing.lists.looks(within(drawing, one, place), group.pieces))
+    ? exposed.map((one) => drawing.lists.looks(entered(drawing, one, place), group.pieces))
     : [0]
   const margin = Math.max(reach.left, reach.top, reach.right, reach.bottom, ...washed)
   const plan = planIsolated(heldName(drawing, exposed), bounds, even(2), margin, canvas, drawing.world)
@@ -209,7 +230,7 @@ function drawContents(drawing: Drawing, standing: AlphaStanding, canvas: Canvas,
   if (piece.kind === 'painting') drawPainting(drawing, standing, piece, canvas, place)
   else if (holdsPixels(piece)) drawPixels(drawing, standing, piece, canvas, place)
   else if (!holdsPieces(piece)) for (const shown of heldPieces(drawing, standing, place)) planFound(shown).lay(canvas)
-  else drawing.lists.lay(within(drawing, standing, place), piece.pieces, canvas)
+  else drawing.lists.lay(entered(drawing, standing, place), piece.pieces, canvas)
 }
 
 /** Names what a piece holds, as it stands: its coats may be others. */
@@ -219,7 +240,7 @@ function heldName({ contents, ...drawing }: Drawing, exposed: readonly AlphaStan
     const held = contents.held(
       { contents, ...drawing },
       one,
-      drawing.shutter !== null && moves(drawing.card, one.piece),
+      drawing.shutter !== null && (drawing.list.exposed?.moves === true || moves(drawing.card, one.piece)),
     )
     return `${held} ${x} ${y} ${rotation} ${scale}${stretchKey(stretch)}`
   })

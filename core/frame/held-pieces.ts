@@ -4,7 +4,6 @@ import { holdsPieces } from '../card/tree'
 import { PIECE_KINDS } from '../pieces/table'
 import { insideOf } from '../time/clock'
 import { valuesAt } from '../values/evaluated'
-import { movedTo } from '../values/moment'
 import { within as placedIn } from '../outline/outline'
 import { fittedOf } from './fitted'
 import { shifted, within } from './open-list'
@@ -35,7 +34,7 @@ export function heldPieces(drawing: Drawing, standing: Standing, place: string):
 function shownBy(drawing: Drawing, { at, placement }: Standing, twin: TwinPiece): FoundPiece | null {
   if (twin.source === null) return null
   const by = insideOf(twin, at).frame - drawing.list.at.frame
-  const around = shifted(drawing.list, (then) => movedTo(then, then.frame + by))
+  const around = shifted(drawing.list, by)
   const found = foundPiece({ ...drawing, list: around }, twin.id, twin.source)
   if (!found) return null
   const { list } = found.drawing

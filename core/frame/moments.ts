@@ -17,7 +17,7 @@ export function movedFor(drawing: Drawing, finish: LaidFinish, frames: Frames): 
   const copies = drawing.copies * momentsOf(finish).length
   if (copies > MOST_MOMENTS) return null
   const at = movedTo(drawing.at, drawing.at.frame + frames)
-  const list = shifted(drawing.list, (then) => movedTo(then, then.frame + frames))
+  const list = shifted(drawing.list, frames)
   return { ...drawing, at, list, light: lightOf(drawing.card, at), part: null, copies }
 }
 

@@ -9,42 +9,53 @@ import type { AlphaStanding } from './group'
 import { drawFromAlpha, meanStandings, standsByAlpha, touchedByAlpha } from './group'
 import { heldBounds, layMasked, shared } from './masks'
 import { namingPiece } from './naming'
-import { atMoment } from './open-list'
+import { atMoment, exposedAt } from './open-list'
 import { drawBarePainting } from './painting-piece'
 import type { Drawing, Standing } from './piece'
 import { laidMasks } from './placed-masks'
 import { drawFormed, standingOf, touchedBy } from './piece'
-import { exposuresOf, layExposed, moves, passesShutter } from './shutter'
+import { exposuresOf, layExposed, leavesShutter, moves, passesShutter } from './shutter'
 import type { PlannedPiece } from './still-runs'
 import { standsStill } from './still-runs'
 
 /** A piece by its coats alone. */
 export function planPlain(drawing: Drawing, piece: Piece, place: string): PlannedPiece {
-  const { parent, at } = drawing.list
+  const at = exposedAt(drawing.list)
   const unshuttered = { ...drawing, shutter: null }
-  const touched = (now: Moment) => touchesPlainly(unshuttered, piece, now, place)
+  const touched = (now: Moment) => touchesPlainly(atMoment(unshuttered, now), piece, place)
   const exposures = namingPiece(piece, place, () => exposuresOf(drawing, piece, place, touched))
   const { moments } = exposures
   const exposed = moments.length > 1 || moments[0] !== at
-  // While a group is exposed, what it holds moves along with it.
-  const still = exposed || (piece.kind === 'twin' && !piece.blurred) ? unshuttered : drawing
-  const standing = (now: Moment) => standingOf({ ...piece, on: true, span: null }, parent, now)
+  const leaves = drawing.shutter !== null && leavesShutter(piece)
+  // While a group is exposed as a whole, what it holds moves along with it.
+  const still = (exposed && !leaves) || (piece.kind === 'twin' && !piece.blurred) ? unshuttered : drawing
+  const standing = (now: Moment) => {
+    const { list } = atMoment(drawing, now)
+    return standingOf({ ...piece, on: true, span: null }, list.parent, list.at)
+  }
+  const spans = () => moments.map((now) => touched(now)).reduce(joined, null)
   return {
     piece,
     still: standsStill(drawing.card, piece),
     touched: () => touched(at),
-    spans: () => moments.map((now) => touched(now)).reduce(joined, null),
+    spans,
     name: () => {
       // One that is never exposed itself may hold some that are.
-      const inner = still.shutter !== null && (!piece.blurred || passesShutter(piece)) && moves(drawing.card, piece)
+      const isMoved = drawing.list.exposed?.moves === true || moves(drawing.card, piece)
+      const inner = still.shutter !== null && (!piece.blurred || passesShutter(piece)) && isMoved
       return drawing.contents.of(drawing, piece, exposed || inner)
     },
     lay: (canvas) =>
       namingPiece(piece, place, () => {
+        if (leaves) {
+          const whole = standing(at)
+          if (whole && standsByAlpha(whole)) drawFromAlpha(drawing, [whole], canvas, place, spans)
+          return
+        }
         const draw = (now: Moment) => drawPiece(atMoment(still, now), standing(now), canvas, place)
         if (moments.length === 1) return draw(moments[0]!)
         // What is masked moves under its mask.
-        const masked = laidMasks(piece, at, 'before').length > 0
+        const masked = laidMasks(piece, drawing.list.at, 'before').length > 0
         const mean: AlphaStanding[] | null = masked ? null : meanStandings(still, exposures, standing, place)
         if (mean) drawFromAlpha(still, mean, canvas, place)
         else layExposed(still, canvas, moments, touched, draw)
@@ -70,9 +81,9 @@ function drawBare(drawing: Drawing, standing: Standing, canvas: Canvas, place: s
 }
 
 /** What its coats can touch, as far as masks leave it. */
-export function touchesPlainly(now: Drawing, piece: Piece, at: Moment, place: string): Rect | null {
-  const drawing = atMoment(now, at)
-  const standing = standingOf({ ...piece, on: true, span: null }, drawing.list.parent, at)
+export function touchesPlainly(drawing: Drawing, piece: Piece, place: string): Rect | null {
+  const { parent, at } = drawing.list
+  const standing = standingOf({ ...piece, on: true, span: null }, parent, at)
   if (!standing) return null
   const touched = touchesBarely(drawing, standing, place)
   return laidMasks(piece, standing.at, 'before').length === 0

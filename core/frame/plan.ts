@@ -111,12 +111,12 @@ function planPiece(drawing: Drawing, piece: Piece, place: string): PlannedPiece 
 /** What a piece can touch, its finishes included. */
 function touches(drawing: Drawing, piece: Piece, place: string): Rect | null {
   const shot = shotIfWorked(drawing, piece, place)
-  return shot ? boundsOf(shot) : touchesPlainly(drawing, piece, drawing.list.at, place)
+  return shot ? boundsOf(shot) : touchesPlainly(drawing, piece, place)
 }
 
-/** What is worked on after its coats: a piece with finishes, or one that is woven. */
+/** What is worked on after its coats: a piece with finishes, or one that is woven or masked where those would have worked. */
 function shotIfWorked(drawing: Drawing, piece: Piece, place: string): Shot | null {
   if (piece.finishes.length === 0 && piece.weave === null) return null
   const shot = shotOf(drawing, piece, place)
-  return shot && (shot.finishes.length > 0 || shot.weave) ? shot : null
+  return shot && (shot.finishes.length > 0 || shot.weave || shot.masked) ? shot : null
 }

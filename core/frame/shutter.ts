@@ -16,7 +16,7 @@ import type { GridBox } from './grid-box'
 import { common, joined } from './grid-box'
 import { namingPiece } from './naming'
 import { heldPieces, holdsOthers } from './held-pieces'
-import { atMoment } from './open-list'
+import { atMoment, exposedAt } from './open-list'
 import type { FoundPiece } from './other-piece'
 import type { FormedPiece } from './outlines'
 import type { Drawing, Standing } from './piece'
@@ -74,8 +74,9 @@ export function exposuresOf(
   touched: (at: Moment) => Rect | null,
 ): Exposures {
   const { shutter, draft, copies, list } = drawing
-  const { at } = list
-  if (!shutter || !piece.blurred || piece.steps > 1 || passesShutter(piece) || !moves(drawing.card, piece))
+  const at = exposedAt(list)
+  const isMoved = list.exposed?.moves === true || moves(drawing.card, piece)
+  if (!shutter || !piece.blurred || piece.steps > 1 || passesShutter(piece) || !isMoved)
     return { moments: [at], way: 0, changes: false }
   const open = (share: number) => openAt(at, at.frame + (shutter.phase + shutter.angle * share) / 360)
   const probes = Array.from({ length: PROBES }, (_, i) => open(i / (PROBES - 1)))
@@ -111,7 +112,29 @@ export const passesShutter = (piece: Piece): boolean =>
   mattesOf(piece).length === 0 &&
   !movesItself(piece)
 
-function movesItself(piece: Piece): boolean {
+const leaving = new WeakMap<Piece, boolean>()
+
+/**
+ * Whether a group leaves the shutter to its pieces, so that to group them changes nothing: the mean over the shutter comes before their
+ * finishes, and those are the group's own matter no more. One with coats or masks of its own is exposed as a whole.
+ */
+export function leavesShutter(piece: Piece): boolean {
+  let leaves = leaving.get(piece)
+  if (leaves === undefined) {
+    const { coats, masks, blurred, steps } = piece
+    const isBare = coats.face.length + coats.behind.length + masks.length === 0
+    leaves =
+      blurred &&
+      steps === 1 &&
+      isBare &&
+      holdsPieces(piece) &&
+      allPieces(piece.pieces).some(({ finishes, weave }) => finishes.length > 0 || weave !== null)
+    leaving.set(piece, leaves)
+  }
+  return leaves
+}
+
+export function movesItself(piece: Piece): boolean {
   let is = moving.get(piece)
   if (is === undefined) {
     // What fits others may move with them.

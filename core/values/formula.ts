@@ -230,7 +230,9 @@ function call(name: string, args: Part[]): Part {
       `gives ${name} ${args.length} values; it takes ${least === most ? least : `${least} to ${most}`}`,
     )
   }
-  return name === 'noise' ? noise(found, args) : madeOf(args, (scope) => found.call(...args.map(({ run }) => run(scope))))
+  return name === 'noise'
+    ? noise(found, args)
+    : madeOf(args, (scope) => found.call(...args.map(({ run }) => run(scope))))
 }
 
 /** Noise throws its points anew where they, or its seed, are others than the last time. */

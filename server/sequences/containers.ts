@@ -4,8 +4,10 @@ interface Container {
   begins(start: Buffer): boolean
 }
 
-const hasAt = (at: number, ...signs: string[]) => (start: Buffer) =>
-  signs.some((sign) => start.toString('latin1', at, at + sign.length) === sign)
+const hasAt =
+  (at: number, ...signs: string[]) =>
+  (start: Buffer) =>
+    signs.some((sign) => start.toString('latin1', at, at + sign.length) === sign)
 
 const isPng = hasAt(0, '\x89PNG\r\n\x1a\n')
 

@@ -7,7 +7,12 @@ import { Connections, page } from './stand-in'
 // A browser has six connections to a server: seven tabs of the press room must not keep them all.
 
 let now = 0
-const stream = () => new OneStream(() => new EventSource('/events'), ['render', 'gone'], () => now)
+const stream = () =>
+  new OneStream(
+    () => new EventSource('/events'),
+    ['render', 'gone'],
+    () => now,
+  )
 const tab = () => {
   const heard: TabHears[] = []
   return { heard, postMessage: (message: TabHears) => void heard.push(message) } satisfies Tab & { heard: TabHears[] }

@@ -38,7 +38,12 @@ function application() {
       method as RouterMethod,
     )
   }
-  return app.use(router.add('/**', eventHandler(() => 'page')))
+  return app.use(
+    router.add(
+      '/**',
+      eventHandler(() => 'page'),
+    ),
+  )
 }
 
 const server = createServer(toNodeListener(application()))
@@ -75,7 +80,10 @@ test('no route of the API is reached without a token, however its address is wri
 
 test('the spellings are ones that the router itself would follow', async () => {
   // Without a door in front of it, so that this test would notice a router that stopped decoding.
-  const bare = createRouter({ preemptive: true }).add('/api/cards', eventHandler(() => 'reached'))
+  const bare = createRouter({ preemptive: true }).add(
+    '/api/cards',
+    eventHandler(() => 'reached'),
+  )
   const open = createServer(toNodeListener(createApp().use(bare)))
   await new Promise<void>((go) => open.listen(0, '127.0.0.1', go))
   const { port } = open.address() as AddressInfo

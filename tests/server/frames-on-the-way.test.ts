@@ -55,7 +55,20 @@ describe('frames that a program writes', () => {
   function film(frames: number): string {
     const path = join(folder, `${frames}.mov`)
     const source = `testsrc2=size=64x36:rate=25:duration=${frames / 25}`
-    execFileSync('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', source, '-c:v', 'qtrle', '-pix_fmt', 'argb', '-y', path])
+    execFileSync('ffmpeg', [
+      '-v',
+      'error',
+      '-f',
+      'lavfi',
+      '-i',
+      source,
+      '-c:v',
+      'qtrle',
+      '-pix_fmt',
+      'argb',
+      '-y',
+      path,
+    ])
     return path
   }
 

@@ -29,8 +29,7 @@ beforeAll(() => {
 })
 
 const LISTS: Readonly<Record<string, () => string>> = {
-  'playlist.m3u8': () =>
-    `#EXTM3U\n#EXT-X-VERSION:3\n#EXT-X-TARGETDURATION:1\n#EXTINF:1,\n${film}\n#EXT-X-ENDLIST\n`,
+  'playlist.m3u8': () => `#EXTM3U\n#EXT-X-VERSION:3\n#EXT-X-TARGETDURATION:1\n#EXTINF:1,\n${film}\n#EXT-X-ENDLIST\n`,
   'manifest.mpd': () =>
     `<?xml version="1.0"?><MPD xmlns="urn:mpeg:dash:schema:mpd:2011" profiles="urn:mpeg:dash:profile:isoff-on-demand:2011" type="static" mediaPresentationDuration="PT1S"><Period><AdaptationSet contentType="video"><Representation id="1" bandwidth="1" codecs="x"><BaseURL>file://${film}</BaseURL></Representation></AdaptationSet></Period></MPD>`,
   'joined.ffconcat': () => `ffconcat version 1.0\nfile '${film}'\n`,
