@@ -20,8 +20,9 @@ export interface KernelExports {
     dst: Address,
     w: number,
     h: number,
-    rows: Address,
-    scratch: Address,
+    right: Address,
+    down: Address,
+    walk: Address,
     reach: number,
   ): void
   halve(src: Address, dst: Address, w: number, h: number, lowW: number, lowH: number, row: Address): void

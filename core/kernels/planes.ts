@@ -142,11 +142,11 @@ export class PlaneKernels extends KernelMemory {
   }
 
   /** Signed distance to where a plane of alpha passes one half; exact up to `reach`, farther ones may be very large. */
-  fieldDistance({ at, w, h }: Plane, reach: Px = Infinity): Plane {
+  fieldDistance({ at, w, h }: Plane, reach: Px = w + h): Plane {
     const plane = this.plane(w, h)
     const mark = this.mark()
-    const rows = this.plane(w, h)
-    this.run.fieldDistance(at, plane.at, w, h, rows.at, this.take((7 * w + 2) * 4), reach + 2)
+    const [right, down] = [this.plane(w, h), this.plane(w, h)]
+    this.run.fieldDistance(at, plane.at, w, h, right.at, down.at, this.take(64), Math.min(reach, w + h) + 2)
     this.release(mark)
     return plane
   }

@@ -1,39 +1,17 @@
-// Distance from pixels instead of from an outline, for what has no outline: groups and pictures.
-// P. Felzenszwalb, D. Huttenlocher, Distance Transforms of Sampled Functions (Theory of Computing 8, 2012): the lower
-// envelope of parabolas along the rows, over the nearest pixel of each column. What is nearest is kept, so that its
-// own alpha tells where within it the edge lies.
+// Distance from pixels instead of from an outline, for what has no outline: groups and pictures. The edge is the line along which alpha
+// passes one half, drawn through the squares between pixel centres (marching squares; W. Lorensen, H. Cline, Marching Cubes, 1987, in two
+// dimensions), and every distance is the exact one to that line.
 
-/**
- * For every pixel the row of the nearest pixel of its column that is touched (or, inside, not whole); −1: none. Row by row,
- * as the memory lies; `last`: scratch of w words.
- */
-function nearestRows(alpha: usize, rows: usize, w: i32, h: i32, inside: bool, last: usize): void {
-  for (let x = 0; x < w; x++) store<i32>(last + (<usize>x << 2), -1)
-  for (let y = 0; y < h; y++) {
-    const row: usize = <usize>(y * w) << 2
-    for (let x = 0; x < w; x++) {
-      const here: usize = <usize>x << 2
-      const a = load<f32>(alpha + row + here)
-      if (inside ? a < 1 : a > 0) store<i32>(last + here, y)
-      store<i32>(rows + row + here, load<i32>(last + here))
-    }
-  }
-  for (let x = 0; x < w; x++) store<i32>(last + (<usize>x << 2), -1)
-  for (let y = h - 1; y >= 0; y--) {
-    const row: usize = <usize>(y * w) << 2
-    for (let x = 0; x < w; x++) {
-      const here: usize = <usize>x << 2
-      const above = load<i32>(rows + row + here)
-      if (above == y) store<i32>(last + here, y)
-      const below = load<i32>(last + here)
-      if (below >= 0 && (above < 0 || below - y < y - above)) store<i32>(rows + row + here, below)
-    }
-  }
-}
-
+/** Alpha of a pixel; beyond the plane that of its border. */
 @inline
 function alphaAt(alpha: usize, w: i32, h: i32, x: i32, y: i32): f32 {
   return load<f32>(alpha + (<usize>(min(h - 1, max(0, y)) * w + min(w - 1, max(0, x))) << 2))
+}
+
+const HALF: f32 = 0.5
+@inline
+function isIn(a: f32): bool {
+  return a > HALF
 }
 
 /**
@@ -43,139 +21,290 @@ function alphaAt(alpha: usize, w: i32, h: i32, x: i32, y: i32): f32 {
 @inline
 function edgeWithin(a: f32, gx: f32, gy: f32): f32 {
   const m = max(abs(gx), abs(gy)), n = min(abs(gx), abs(gy))
-  const c: f32 = a > <f32>0.5 ? <f32>1 - a : a
-  const s: f32 = <f32>2 * m * c >= n ? (<f32>0.5 - c) * m : <f32>0.5 * (m + n) - sqrt<f32>(<f32>2 * m * n * c)
-  return a > <f32>0.5 ? -s : s
+  const c: f32 = a > HALF ? <f32>1 - a : a
+  const s: f32 = <f32>2 * m * c >= n ? (HALF - c) * m : HALF * (m + n) - sqrt<f32>(<f32>2 * m * n * c)
+  return a > HALF ? -s : s
 }
 
-/** Half the length that the pixel shows of a straight edge `s` from its middle; (gx, gy) is the edge's unit normal. */
-@inline
-function halfChord(s: f32, gx: f32, gy: f32): f32 {
-  const m = max(abs(gx), abs(gy)), n = min(abs(gx), abs(gy))
-  const rest: f32 = <f32>0.5 * (m + n) - abs(s)
-  return <f32>0.5 * max<f32>(0, min<f32>(<f32>1 / m, rest / max<f32>(<f32>1e-6, m * n)))
-}
-
-/** Px that an edge is taken to go on beyond its pixel: the pixel that holds the nearest point need not be the one asked. */
-const BEYOND: f32 = 0.1
-
-/** Words that say where the edge runs through a pixel: its unit normal, how far from the middle, half its length. */
-const EDGE: usize = 4
+/** Changes of alpha about a pixel: a hard edge shows 4 of them, however it runs; a soft one fewer, as its width asks. */
+const HARD: f32 = 3.2
+const SOFT: f32 = 2.4
+/** An edge that runs along the way from one pixel to the next is not found on that way. */
+const ALONG: f32 = 0.35
 
 /**
- * The edge that runs through the pixel (qx, qy). It is taken for straight there, across the direction in which alpha
- * changes, and as long as the pixel shows it. A pixel in which alpha does not change has half a length below zero.
+ * Where on the way from a pixel to one of its neighbours, (ex, ey) away, the straight edge lies that runs through the pixel, as its alpha
+ * and those around it tell. Gives the place in `out` and returns how much that counts: nothing where no hard edge runs through it.
  */
-function edgeOf(alpha: usize, w: i32, h: i32, qx: i32, qy: i32, edge: usize): void {
-  const lt = alphaAt(alpha, w, h, qx - 1, qy - 1), t = alphaAt(alpha, w, h, qx, qy - 1), rt = alphaAt(alpha, w, h, qx + 1, qy - 1)
-  const l = alphaAt(alpha, w, h, qx - 1, qy), r = alphaAt(alpha, w, h, qx + 1, qy)
-  const lb = alphaAt(alpha, w, h, qx - 1, qy + 1), b = alphaAt(alpha, w, h, qx, qy + 1), rb = alphaAt(alpha, w, h, qx + 1, qy + 1)
+function placeFrom(alpha: usize, w: i32, h: i32, x: i32, y: i32, ex: f32, ey: f32, out: usize): f32 {
+  const a = alphaAt(alpha, w, h, x, y)
+  const sure: f32 = min(a, <f32>1 - a)
+  if (sure <= 0) return 0
+  const lt = alphaAt(alpha, w, h, x - 1, y - 1), t = alphaAt(alpha, w, h, x, y - 1), rt = alphaAt(alpha, w, h, x + 1, y - 1)
+  const l = alphaAt(alpha, w, h, x - 1, y), r = alphaAt(alpha, w, h, x + 1, y)
+  const lb = alphaAt(alpha, w, h, x - 1, y + 1), b = alphaAt(alpha, w, h, x, y + 1), rb = alphaAt(alpha, w, h, x + 1, y + 1)
   let gx: f32 = lt + <f32>2 * l + lb - rt - <f32>2 * r - rb, gy: f32 = lt + <f32>2 * t + rt - lb - <f32>2 * b - rb
-  const length = sqrt<f32>(gx * gx + gy * gy), a = alphaAt(alpha, w, h, qx, qy)
-  if (length < <f32>1e-6) {
-    store<f32>(edge, -1, 12)
-    return
-  }
+  const length = sqrt<f32>(gx * gx + gy * gy)
+  if (length <= SOFT) return 0
   gx /= length
   gy /= length
-  const s = edgeWithin(a, gx, gy)
-  store<f32>(edge, gx)
-  store<f32>(edge, gy, 4)
-  store<f32>(edge, s, 8)
-  store<f32>(edge, halfChord(s, gx, gy), 12)
+  const across: f32 = ex * gx + ey * gy
+  if (abs(across) < ALONG) return 0
+  store<f32>(out, -edgeWithin(a, gx, gy) / across)
+  return sure * min<f32>(1, (length - SOFT) / (HARD - SOFT))
 }
 
-/** Distance to an edge of the pixel that lies (dx, dy) away, positive. */
+/** Ends of a way between two pixels, at which the edge never lies: parts of it have a direction. */
+const NEAR: f32 = 0.001
+/** How much a pixel counts at the least that has no hard edge, in the mean of both. */
+const EVEN: f32 = 0.02
+
+/** Where on the way from a pixel to its neighbour to the right, or below it, alpha passes one half: 0–1. */
+function crossing(alpha: usize, w: i32, h: i32, x: i32, y: i32, down: i32, out: usize): f32 {
+  const qx = x + 1 - down, qy = y + down
+  const a = alphaAt(alpha, w, h, x, y), b = alphaAt(alpha, w, h, qx, qy)
+  const ex: f32 = down ? 0 : 1, ey: f32 = down ? 1 : 0
+  // Of a soft edge the place is where the straight line between both values passes one half.
+  let at: f32 = EVEN * ((a - HALF) / (a - b)), all: f32 = EVEN
+  const first = placeFrom(alpha, w, h, x, y, ex, ey, out)
+  if (first > 0) {
+    at += first * load<f32>(out)
+    all += first
+  }
+  const second = placeFrom(alpha, w, h, qx, qy, -ex, -ey, out)
+  if (second > 0) {
+    at += second * (<f32>1 - load<f32>(out))
+    all += second
+  }
+  return min<f32>(<f32>1 - NEAR, max<f32>(NEAR, at / all))
+}
+
+// A square between four pixel centres, by its corner at the top left. Its sides: 0 above, 1 right, 2 below, 3 left. Lines run from side to
+// side with what is opaque on their right.
+
+/** From which side a line goes on that comes into a square by the side `from`; −1: none. */
+function leaves(alpha: usize, w: i32, h: i32, x: i32, y: i32, from: i32): i32 {
+  if (x < 0 || y < 0 || x >= w - 1 || y >= h - 1) return -1
+  const at: usize = alpha + (<usize>(y * w + x) << 2), below: usize = at + (<usize>w << 2)
+  const lt = load<f32>(at), rt = load<f32>(at, 4), lb = load<f32>(below), rb = load<f32>(below, 4)
+  const corners = i32(isIn(lt)) | (i32(isIn(rt)) << 1) | (i32(isIn(rb)) << 2) | (i32(isIn(lb)) << 3)
+  // Two lines where corners across from each other are opaque: what their middle is tells which belong together.
+  const joined = isIn(<f32>0.25 * (lt + rt + lb + rb))
+  switch (corners) {
+    case 1: return from == 0 ? 3 : -1
+    case 2: return from == 1 ? 0 : -1
+    case 3: return from == 1 ? 3 : -1
+    case 4: return from == 2 ? 1 : -1
+    case 5: return from == 0 ? (joined ? 1 : 3) : from == 2 ? (joined ? 3 : 1) : -1
+    case 6: return from == 2 ? 0 : -1
+    case 7: return from == 2 ? 3 : -1
+    case 8: return from == 3 ? 2 : -1
+    case 9: return from == 0 ? 2 : -1
+    case 10: return from == 1 ? (joined ? 2 : 0) : from == 3 ? (joined ? 0 : 2) : -1
+    case 11: return from == 1 ? 2 : -1
+    case 12: return from == 3 ? 1 : -1
+    case 13: return from == 0 ? 1 : -1
+    case 14: return from == 3 ? 0 : -1
+    default: return -1
+  }
+}
+
+/** The place at which a line crosses a side of a square, from the square's first corner on. */
 @inline
-function toEdge(edge: usize, x: i32, y: i32): f32 {
-  let dx = <f32>x, dy = <f32>y
-  const half = load<f32>(edge, 12)
-  if (half < 0) return sqrt<f32>(dx * dx + dy * dy)
-  const gx = load<f32>(edge), gy = load<f32>(edge, 4), s = load<f32>(edge, 8)
-  dx += gx * s
-  dy += gy * s
-  const across: f32 = dx * gx + dy * gy
-  const aside: f32 = max<f32>(0, abs<f32>(dx * gy - dy * gx) - half - BEYOND)
-  return sqrt<f32>(across * across + aside * aside)
+function sideX(right: usize, w: i32, x: i32, y: i32, side: i32): f32 {
+  return side == 1 ? 1 : side == 3 ? 0 : load<f32>(right + (<usize>((side == 2 ? y + 1 : y) * w + x) << 2))
+}
+@inline
+function sideY(down: usize, w: i32, x: i32, y: i32, side: i32): f32 {
+  return side == 2 ? 1 : side == 0 ? 0 : load<f32>(down + (<usize>(y * w + (side == 1 ? x + 1 : x)) << 2))
 }
 
-/** The distances of one row, written where `inside` fits the pixel. Scratch: 7·w + 1 words. */
-function envelope(
-  alpha: usize, rows: usize, dst: usize, w: i32, h: i32, y: i32, inside: bool, reach: f32, scratch: usize,
+/** Px by which the fields of two parts of the line overlap, so that none is left out between them. */
+const OVER: f32 = 0.01
+const FLAT: f32 = 1e-6
+
+/**
+ * Keeps the squares of distances to a part of the line, in the field between two straight lines that is nearer to it than to its neighbours:
+ * (p − a)·s ≥ 0 and (p − b)·e ≤ 0. The part goes from a to b, along e where it has a length; all counted from the pixel (bx, by), so that
+ * the same bits come out wherever the plane begins.
+ */
+function field(
+  dst: usize, w: i32, h: i32, bx: i32, by: i32,
+  ax: f32, ay: f32, sx: f32, sy: f32, cx: f32, cy: f32, ex: f32, ey: f32, length: f32, reach: f32,
 ): void {
-  const places = scratch, bounds = scratch + (<usize>w << 2)
-  // In a row each column has one nearest pixel: where the edge runs through it is found once.
-  const edges = bounds + (<usize>(w + 1) << 2), known = edges + EDGE * (<usize>w << 2)
-  for (let x = 0; x < w; x++) store<i32>(known + (<usize>x << 2), 0)
-  const row: usize = <usize>(y * w) << 2
-  let top = -1
-  for (let q = 0; q < w; q++) {
-    const r = load<i32>(rows + row + (<usize>q << 2))
-    if (r < 0) continue
-    const f = <f64>((y - r) * (y - r)) + <f64>q * <f64>q
-    let s: f64 = -1e12
-    while (top >= 0) {
-      const v = load<i32>(places + (<usize>top << 2))
-      const rv = load<i32>(rows + row + (<usize>v << 2))
-      s = (f - <f64>((y - rv) * (y - rv)) - <f64>v * <f64>v) / <f64>(2 * (q - v))
-      if (s > <f64>load<f32>(bounds + (<usize>top << 2))) break
-      top--
+  const most: f32 = reach * reach
+  const top = max(-by, <i32>floor<f32>(min(ay, cy) - reach)), bottom = min(h - 1 - by, <i32>ceil<f32>(max(ay, cy) + reach))
+  const left = max(-bx, <i32>floor<f32>(min(ax, cx) - reach)), right = min(w - 1 - bx, <i32>ceil<f32>(max(ax, cx) + reach))
+  const perS: f32 = abs(sx) > FLAT ? <f32>1 / sx : 0, perE: f32 = abs(ex) > FLAT ? <f32>1 / ex : 0
+  for (let y = top; y <= bottom; y++) {
+    const fy = <f32>y
+    let from = <f32>left, to = <f32>right
+    const startAt: f32 = -OVER - (fy - ay) * sy
+    if (perS == 0) {
+      if (startAt > 0) continue
+    } else if (perS > 0) from = max(from, ax + startAt * perS)
+    else to = min(to, ax + startAt * perS)
+    const endAt: f32 = OVER - (fy - cy) * ey
+    if (perE == 0) {
+      if (endAt < 0) continue
+    } else if (perE > 0) to = min(to, cx + endAt * perE)
+    else from = max(from, cx + endAt * perE)
+    const last = <i32>floor<f32>(to)
+    let at: usize = dst + (<usize>((by + y) * w + bx + <i32>ceil<f32>(from)) << 2)
+    for (let x = <i32>ceil<f32>(from); x <= last; x++, at += 4) {
+      const dx: f32 = <f32>x - ax, dy: f32 = fy - ay
+      const along: f32 = min(length, max<f32>(0, dx * ex + dy * ey))
+      const ox: f32 = dx - along * ex, oy: f32 = dy - along * ey
+      const squared: f32 = ox * ox + oy * oy
+      if (squared <= most && squared < load<f32>(at)) store<f32>(at, squared)
     }
-    top++
-    store<i32>(places + (<usize>top << 2), q)
-    store<f32>(bounds + (<usize>top << 2), top == 0 ? <f32>-1e12 : <f32>s)
   }
-  let k = 0
-  for (let p = 0; p < w; p++) {
-    const at: usize = row + (<usize>p << 2)
-    const a = load<f32>(alpha + at)
-    if (inside ? a < 1 : a > 0) continue
-    if (top < 0) {
-      store<f32>(dst + at, inside ? <f32>-1e6 : <f32>1e6)
-      continue
-    }
-    while (k < top && load<f32>(bounds + (<usize>(k + 1) << 2)) < <f32>p) k++
-    const v = load<i32>(places + (<usize>k << 2))
-    const up = <f32>(y - load<i32>(rows + row + (<usize>v << 2))), aside = <f32>(p - v)
-    if (up * up + aside * aside > reach * reach) {
-      store<f32>(dst + at, inside ? <f32>-1e6 : <f32>1e6)
-      continue
-    }
-    // The nearest pixel need not hold the nearest piece of the edge: its neighbours are asked too.
-    let d: f32 = 1e6
-    for (let c = max(0, v - 1); c <= min(w - 1, v + 1); c++) {
-      const r = load<i32>(rows + row + (<usize>c << 2))
-      if (r < 0) continue
-      const edge = edges + EDGE * (<usize>c << 2)
-      if (!load<i32>(known + (<usize>c << 2))) {
-        store<i32>(known + (<usize>c << 2), 1)
-        edgeOf(alpha, w, h, c, r, edge)
-      }
-      d = min(d, toEdge(edge, p - c, y - r))
-    }
-    store<f32>(dst + at, inside ? -d : d)
+}
+
+/** The sides at which lines can come into a square. */
+const SIDES = 4
+const FAR: f32 = 1e12
+
+// Corners. Half of a corner's pixel is covered only within the corner itself: the line along which alpha passes one half cuts it off, by up
+// to half a pixel. Where the line is straight on both sides of a sharp turn, both sides are drawn on until they meet.
+
+/** Squares beside a corner whose places its own alpha changes; from there on so many more tell the direction. */
+const BESIDE = 3
+const STRAIGHT = 4
+/** Px that the middle of those may lie aside of the straight line through the others: arcs from 40 px on do. */
+const ASIDE: f32 = 0.03
+/** Cosine of the least turn, 30°: of smaller ones hardly anything is cut off. */
+const TURNS: f32 = 0.866
+/** Px from the square at which both sides may meet. */
+const MEETS: f32 = 2.5
+
+// Scratch of whoever walks along the line: the square and the side that it has come to, and three places.
+const WALK_X: usize = 0, WALK_Y: usize = 4, WALK_SIDE: usize = 8
+const PLACES: usize = 16
+
+/** By which side the line that leaves a square by `side` comes into it; −1: none. */
+function comes(alpha: usize, w: i32, h: i32, x: i32, y: i32, side: i32): i32 {
+  for (let from = 0; from < SIDES; from++) if (leaves(alpha, w, h, x, y, from) == side) return from
+  return -1
+}
+
+/** Goes on by so many squares, back or ahead, to the side at which the line leaves there; false where it ends before. */
+function walked(alpha: usize, w: i32, h: i32, steps: i32, back: bool, walk: usize): bool {
+  let x = load<i32>(walk, WALK_X), y = load<i32>(walk, WALK_Y), side = load<i32>(walk, WALK_SIDE)
+  for (let i = 0; i < steps; i++) {
+    x += side == 1 ? 1 : side == 3 ? -1 : 0
+    y += side == 2 ? 1 : side == 0 ? -1 : 0
+    side = back ? comes(alpha, w, h, x, y, side ^ 2) : leaves(alpha, w, h, x, y, side ^ 2)
+    if (side < 0) return false
   }
+  store<i32>(walk, x, WALK_X)
+  store<i32>(walk, y, WALK_Y)
+  store<i32>(walk, side, WALK_SIDE)
+  return true
+}
+
+/** Three places along the line from a side of a square on, counted from that square; false where it is not straight there. */
+function straightFrom(
+  alpha: usize, w: i32, h: i32, right: usize, down: usize, x: i32, y: i32, side: i32, back: bool, walk: usize,
+): bool {
+  store<i32>(walk, x, WALK_X)
+  store<i32>(walk, y, WALK_Y)
+  store<i32>(walk, side, WALK_SIDE)
+  for (let i = 0; i < 3; i++) {
+    if (!walked(alpha, w, h, i == 0 ? BESIDE : STRAIGHT / 2, back, walk)) return false
+    const px = load<i32>(walk, WALK_X), py = load<i32>(walk, WALK_Y), at = load<i32>(walk, WALK_SIDE)
+    const place = walk + PLACES + <usize>(i << 3)
+    store<f32>(place, sideX(right, w, px, py, at) + <f32>(px - x))
+    store<f32>(place, sideY(down, w, px, py, at) + <f32>(py - y), 4)
+  }
+  const ax = load<f32>(walk, PLACES), ay = load<f32>(walk, PLACES + 4)
+  const mx = load<f32>(walk, PLACES + 8) - ax, my = load<f32>(walk, PLACES + 12) - ay
+  const ex = load<f32>(walk, PLACES + 16) - ax, ey = load<f32>(walk, PLACES + 20) - ay
+  const length = sqrt<f32>(ex * ex + ey * ey)
+  return length > 1 && abs(mx * ey - my * ex) < ASIDE * length
+}
+
+/** Measures to the corner about a square, where there is one. */
+function measureCorner(
+  alpha: usize, dst: usize, w: i32, h: i32, right: usize, down: usize,
+  x: i32, y: i32, from: i32, side: i32, reach: f32, walk: usize,
+): void {
+  if (!straightFrom(alpha, w, h, right, down, x, y, from, true, walk)) return
+  const ax = load<f32>(walk, PLACES), ay = load<f32>(walk, PLACES + 4)
+  let sx = ax - load<f32>(walk, PLACES + 16), sy = ay - load<f32>(walk, PLACES + 20)
+  if (!straightFrom(alpha, w, h, right, down, x, y, side, false, walk)) return
+  const cx = load<f32>(walk, PLACES), cy = load<f32>(walk, PLACES + 4)
+  let ex = load<f32>(walk, PLACES + 16) - cx, ey = load<f32>(walk, PLACES + 20) - cy
+  const back = sqrt<f32>(sx * sx + sy * sy), ahead = sqrt<f32>(ex * ex + ey * ey)
+  sx /= back
+  sy /= back
+  ex /= ahead
+  ey /= ahead
+  const turn: f32 = sx * ey - sy * ex
+  if (sx * ex + sy * ey > TURNS || abs(turn) < <f32>0.1) return
+  // Where a + p·s meets c − q·e.
+  const p: f32 = ((cx - ax) * ey - (cy - ay) * ex) / turn, q: f32 = ((cx - ax) * sy - (cy - ay) * sx) / -turn
+  const vx: f32 = ax + p * sx, vy: f32 = ay + p * sy
+  if (p <= 0 || q <= 0 || abs(vx - HALF) > MEETS || abs(vy - HALF) > MEETS) return
+  field(dst, w, h, x, y, ax, ay, sx, sy, vx, vy, sx, sy, p, reach)
+  field(dst, w, h, x, y, vx, vy, sx, sy, vx, vy, ex, ey, 0, reach)
+  field(dst, w, h, x, y, vx, vy, ex, ey, cx, cy, ex, ey, q, reach)
 }
 
 /**
- * Signed distance to where alpha passes one half, negative inside; exact up to `reach` − 2, farther ones may be ±1e6.
- * rows: scratch plane; scratch: 7·w + 1 words.
+ * Signed distance from pixel centres to where alpha passes one half, negative inside; exact up to `reach`, farther ones are ±1e6.
+ * right, down: scratch planes for where the line crosses the ways between pixels; `walk`: scratch of 64 bytes.
  */
 export function fieldDistance(
-  alpha: usize, dst: usize, w: i32, h: i32, rows: usize, scratch: usize, reach: f32,
+  alpha: usize, dst: usize, w: i32, h: i32, right: usize, down: usize, walk: usize, reach: f32,
 ): void {
   for (let y = 0; y < h; y++) {
     for (let x = 0; x < w; x++) {
       const at: usize = <usize>(y * w + x) << 2
-      const a = load<f32>(alpha + at)
-      if (a > 0 && a < 1) {
-        edgeOf(alpha, w, h, x, y, scratch)
-        store<f32>(dst + at, (a > <f32>0.5 ? <f32>-1 : <f32>1) * toEdge(scratch, 0, 0))
+      store<f32>(dst + at, FAR)
+      const here = isIn(load<f32>(alpha + at))
+      if (x < w - 1 && here != isIn(load<f32>(alpha + at, 4))) store<f32>(right + at, crossing(alpha, w, h, x, y, 0, walk))
+      if (y < h - 1 && here != isIn(load<f32>(alpha + at + (<usize>w << 2)))) store<f32>(down + at, crossing(alpha, w, h, x, y, 1, walk))
+    }
+  }
+  for (let y = 0; y < h - 1; y++) {
+    for (let x = 0; x < w - 1; x++) {
+      const at: usize = alpha + (<usize>(y * w + x) << 2), below: usize = at + (<usize>w << 2)
+      const first = isIn(load<f32>(at))
+      if (first == isIn(load<f32>(at, 4)) && first == isIn(load<f32>(below)) && first == isIn(load<f32>(below, 4))) continue
+      for (let from = 0; from < SIDES; from++) {
+        const side = leaves(alpha, w, h, x, y, from)
+        if (side < 0) continue
+        measure(alpha, dst, w, h, right, down, x, y, from, side, reach)
+        measureCorner(alpha, dst, w, h, right, down, x, y, from, side, reach, walk)
       }
     }
   }
-  nearestRows(alpha, rows, w, h, false, scratch)
-  for (let y = 0; y < h; y++) envelope(alpha, rows, dst, w, h, y, false, reach, scratch)
-  nearestRows(alpha, rows, w, h, true, scratch)
-  for (let y = 0; y < h; y++) envelope(alpha, rows, dst, w, h, y, true, reach, scratch)
+  for (let i: usize = 0, end: usize = <usize>(w * h) << 2; i < end; i += 4) {
+    const squared = load<f32>(dst + i)
+    const d: f32 = squared < FAR ? sqrt<f32>(squared) : 1e6
+    store<f32>(dst + i, isIn(load<f32>(alpha + i)) ? -d : d)
+  }
+}
+
+/** Measures to the line through a square, and to the corner that it makes with the line that goes on from it. */
+function measure(
+  alpha: usize, dst: usize, w: i32, h: i32, right: usize, down: usize, x: i32, y: i32, from: i32, side: i32, reach: f32,
+): void {
+  const ax = sideX(right, w, x, y, from), ay = sideY(down, w, x, y, from)
+  const cx = sideX(right, w, x, y, side), cy = sideY(down, w, x, y, side)
+  const length = sqrt<f32>((cx - ax) * (cx - ax) + (cy - ay) * (cy - ay))
+  const ex: f32 = (cx - ax) / length, ey: f32 = (cy - ay) / length
+  field(dst, w, h, x, y, ax, ay, ex, ey, cx, cy, ex, ey, length, reach)
+  // The square beyond that side, and the same side as it has it.
+  const nx = x + (side == 1 ? 1 : side == 3 ? -1 : 0), ny = y + (side == 2 ? 1 : side == 0 ? -1 : 0)
+  const into = side ^ 2
+  const out = leaves(alpha, w, h, nx, ny, into)
+  if (out < 0) return
+  const gx = sideX(right, w, nx, ny, out) + <f32>(nx - x) - cx, gy = sideY(down, w, nx, ny, out) + <f32>(ny - y) - cy
+  const ahead = sqrt<f32>(gx * gx + gy * gy)
+  const fx: f32 = gx / ahead, fy: f32 = gy / ahead
+  // As good as straight: the fields of both overlap by more.
+  if (abs(ex * fy - ey * fx) * reach < OVER && ex * fx + ey * fy > 0) return
+  field(dst, w, h, x, y, cx, cy, ex, ey, cx, cy, fx, fy, 0, reach)
 }
