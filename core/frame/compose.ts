@@ -38,6 +38,8 @@ export interface PreparedPiece {
   opacity: number
   /** The opacity of a moving letter, beside that of the whole piece. */
   share: number
+  /** Whether it was cut from a shape together with others that are laid with it. */
+  cut: boolean
 }
 
 /** Pixels worked on at once: the RGBA windows of a strip stay in the processor's cache. */
@@ -74,7 +76,7 @@ function composeRows(strip: Strip, pieces: readonly PreparedPiece[]): void {
   layFaces(strip, parts)
   const inked = parts.filter((part) => part.isOpen)
   for (const [i, part] of inked.entries()) {
-    const face = part.layInside()
+    const face = part.layInside(part.piece.cut ? inked.slice(0, i).filter(({ piece }) => piece.cut) : [])
     if (face) for (let later = i + 1; later < inked.length; later++) inked[later]!.receive(face)
   }
 }
@@ -105,6 +107,7 @@ const together = (parts: readonly Laid[][]): Laid[] =>
 
 /** The inside of a face before it is mixed into the canvas. */
 interface FaceRows {
+  cut: boolean
   layers: Layers
   gate: Plane
   ink: GridBox
@@ -173,8 +176,11 @@ class PieceRows {
     return this.within !== null
   }
 
-  /** Mixes what lies within the outline into the canvas; gives the face for those that lie over it. */
-  layInside(): FaceRows | null {
+  /**
+   * Mixes what lies within the outline into the canvas; gives the face for those that lie over it. `beside`: parts of the same shape that
+   * are mixed in already; in the pixels of a cut they lie beside this one.
+   */
+  layInside(beside: readonly PieceRows[]): FaceRows | null {
     if (!this.within) return null
     const { strip } = this
     const { kernels } = strip
@@ -188,8 +194,29 @@ class PieceRows {
     kernels.copyGated(gate, null, face)
     for (const layer of this.on('face', 'inside')) strip.layOnto(face, ink, layer, layer.opacity, gate)
     kernels.blend(blend, face, under, opacity, gate)
-    kernels.mix(gate, under, canvas)
-    return { layers: face, gate, ink, blend, opacity }
+    const covered = this.coveredBy(beside)
+    kernels.mix(covered ? kernels.beside(gate, covered) : gate, under, canvas)
+    return { layers: face, gate, ink, blend, opacity, cut: this.piece.cut }
+  }
+
+  /** How much other parts cover of this one's pixels; null where none comes near. */
+  private coveredBy(others: readonly PieceRows[]): Plane | null {
+    const { kernels } = this.strip
+    const covers = others.flatMap((other) => this.coverOf(other.piece.ink, other.within!.gate) ?? [])
+    const [first] = covers
+    if (!first || covers.length === 1) return first ?? null
+    const all = kernels.plane(first.w, first.h, 0)
+    for (const cover of covers) kernels.addCover(cover, all)
+    return all
+  }
+
+  /** The rows of a cover in another box, in this one's. */
+  private coverOf(ink: GridBox, gate: Plane): Plane | null {
+    const { strip, piece } = this
+    const [there, here] = [strip.rows(ink), strip.rows(piece.ink)]
+    if (!there || !here || !strip.overlap(ink, piece.ink)) return null
+    const down = piece.ink.y + here.from - (ink.y + there.from)
+    return strip.kernels.cropped(gate, piece.ink.x - ink.x, down, piece.ink.w, here.h)
   }
 
   /** Lays the face of a piece further back on what lies within this one, where the two overlap. */
@@ -203,7 +230,15 @@ class PieceRows {
     const { x, y, w, h } = top
     const onto = kernels.window(this.within.under, x - piece.ink.x, y - piece.ink.y - here.from, w, h)
     const [left, down] = [x - face.ink.x, y - face.ink.y - there.from]
-    const mask = kernels.cropped(face.gate, left, down, w, h)
+    const cover = kernels.cropped(face.gate, left, down, w, h)
+    // Parts of one shape lie over each other only as far as they have no room beside each other.
+    const mask =
+      face.cut && piece.cut
+        ? kernels.overlapping(
+            kernels.cropped(this.within.gate, x - piece.ink.x, y - piece.ink.y - here.from, w, h),
+            cover,
+          )
+        : cover
     const picture = kernels.window(face.layers, left, down, w, h)
     kernels.layPicture(face.blend, onto, { mask, gate: mask }, picture, face.opacity)
   }

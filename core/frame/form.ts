@@ -96,6 +96,8 @@ export interface DrawnForm {
   blur: Px
   /** Opacity beside that of the piece. */
   share: number
+  /** Whether it is some bands of letters, beside others. */
+  cut: boolean
 }
 
 /** Less blur is not seen, and not worth a canvas of its own. */
@@ -112,14 +114,14 @@ export function drawnForms(drawing: Drawing, standing: Standing, place: string):
   )
   if (!formed) {
     const form = formOf(drawing, standing, place)
-    return form ? [{ standing, form, tints: [], blur: 0, share: 1 }] : []
+    return form ? [{ standing, form, tints: [], blur: 0, share: 1, cut: false }] : []
   }
   const { rest } = namingPiece(piece, place, () =>
     drawing.outlines.of(piece as FormedPiece, at, finenessOf(placement), place),
   )
   if (!rest.outline.bounds) return []
   const hook = restHook(rest, rest.outline.bounds, placement)
-  return formed.flatMap(({ outline, enlarge, origin, moved, opacity, blur, tints }) => {
+  return formed.flatMap(({ outline, enlarge, origin, moved, opacity, blur, tints, cut }) => {
     if (!outline.bounds || opacity <= 0 || moved.scale <= 0) return []
     const state = within({ ...placement, scale: placement.scale * enlarge }, moved)
     const full = within(state, origin)
@@ -129,7 +131,7 @@ export function drawnForms(drawing: Drawing, standing: Standing, place: string):
     return [
       {
         standing: { ...standing, placement: { ...full, scale: unit } },
-        ...{ form, tints, blur: sigma < LEAST_BLUR ? 0 : sigma, share: opacity },
+        ...{ form, tints, blur: sigma < LEAST_BLUR ? 0 : sigma, share: opacity, cut },
       },
     ]
   })

@@ -61,6 +61,8 @@ export interface FormedOutline extends SizedOutline {
 export interface OutlinedLetters extends SizedOutline, Omit<MovedLetters, 'glyphs' | 'letters' | 'origin'> {
   /** Where the outline stands among the words at rest, in em. */
   origin: Placement
+  /** Whether it is some bands of letters, beside others. */
+  cut: boolean
 }
 
 /** Makes outlines and keeps them: letters are shaped and united once, whatever their size and place. */
@@ -274,7 +276,7 @@ export class Outlines {
       const detail = detailFor(size * scale * letters.moved.scale)
       const key = JSON.stringify([face.name, glyphs.map(glyphKey), detail])
       const outline = this.kept.of(key, () => this.ofGlyphs(face, glyphs, detail))
-      return { ...letters, outline, enlarge: size, origin: { scale: 1, rotation: 0, ...origin } }
+      return { ...letters, outline, enlarge: size, origin: { scale: 1, rotation: 0, ...origin }, cut: false }
     })
   }
 
@@ -309,7 +311,7 @@ export class Outlines {
           return this.outlined(bands ? unite(shapes.flat(), fineness.grid) : uniteShapes(shapes, fineness.grid), rest)
         })
         const origin = { scale: 1 / size, rotation: 0, x: 0, y: 0 }
-        return { outline, enlarge: size, origin, moved, opacity, blur, tints }
+        return { outline, enlarge: size, origin, moved, opacity, blur, tints, cut: bands !== null }
       },
     )
   }

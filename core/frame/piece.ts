@@ -194,7 +194,7 @@ function layBlurred(drawing: Drawing, { blur, standing, ...rest }: DrawnForm, ca
 
 function preparedForm(
   drawing: Drawing,
-  { standing, form, tints, share }: DrawnForm,
+  { standing, form, tints, share, cut }: DrawnForm,
   canvas: Canvas,
 ): PreparedPiece | null {
   const { kernels, shelf } = drawing
@@ -215,7 +215,7 @@ function preparedForm(
   )
   const tools = (box: GridBox, seed: () => number) => new OutlineTools(setting, box, seed, form, field)
   const { scale, bounds, hook } = form
-  return prepareCoats({ drawing, standing, canvas, coats, scale, bounds, hook, tools, tints, share })
+  return prepareCoats({ drawing, standing, canvas, coats, scale, bounds, hook, tools, tints, share, cut })
 }
 
 export function settingOf(
@@ -238,8 +238,9 @@ interface CoatWork {
   tools(box: GridBox, seed: () => number): RecipeTools
   /** Colours that paints take on. */
   tints?: readonly Tint[]
-  /** See PreparedPiece.share. */
+  /** See PreparedPiece. */
   share?: number
+  cut?: boolean
   /** What lies under the face's own coats: the contents of a group. Covers the ink's box. */
   contents?: (ink: GridBox) => PreparedLayer
 }
@@ -254,7 +255,7 @@ export function drawCoats(work: CoatWork): void {
 
 /** All coats of a form, each computed in the box that it can touch; null where there is nothing to lay. */
 function prepareCoats(work: CoatWork): PreparedPiece | null {
-  const { drawing, standing, canvas, coats, scale, bounds, tints = [], share = 1 } = work
+  const { drawing, standing, canvas, coats, scale, bounds, tints = [], share = 1, cut = false } = work
   const toolSets = new Map<string, RecipeTools>()
   const ink = boxesFor(bounds, even(1), 0, canvas.box, drawing.world)?.visible ?? NOWHERE
   const inked = ink.w > 0 && ink.h > 0
@@ -315,7 +316,7 @@ function prepareCoats(work: CoatWork): PreparedPiece | null {
   if (layers.length === 0) return null
   const inkTools = toolsIn(ink)
   const coverage = inked ? inkTools.plane(inkTools.coverage()) : drawing.kernels.plane(0, 0)
-  return { layers, coverage, ink, blend: standing.blend, opacity: standing.opacity, share }
+  return { layers, coverage, ink, blend: standing.blend, opacity: standing.opacity, share, cut }
 }
 
 /** Places that take long to make, and are asked for again in the same box, are made once for all of its rows. */

@@ -38,6 +38,9 @@ export interface KernelExports {
   rampMask(src: Address, dst: Address, count: number, from: number, scale: number): void
   absolute(src: Address, dst: Address, count: number): void
   product(a: Address, b: Address, dst: Address, count: number): void
+  addCover(src: Address, dst: Address, count: number): void
+  overlapMask(own: Address, other: Address, dst: Address, count: number): void
+  besideMask(own: Address, other: Address, dst: Address, count: number): void
   difference(a: Address, b: Address, dst: Address, count: number): void
   smoothStep(src: Address, dst: Address, count: number): void
   mapTable(src: Address, dst: Address, count: number, table: Address, steps: number): void

@@ -232,6 +232,25 @@ export class PlaneKernels extends KernelMemory {
     return plane
   }
 
+  /** Adds the cover of a plane to another of its size, at most to 1. */
+  addCover(src: Plane, to: Plane): void {
+    this.run.addCover(src.at, to.at, to.w * to.h)
+  }
+
+  /** A new plane: the share of a cover that has no room beside another one; see assembly/mask.ts. */
+  overlapping(own: Plane, other: Plane): Plane {
+    const plane = this.plane(own.w, own.h)
+    this.run.overlapMask(own.at, other.at, plane.at, own.w * own.h)
+    return plane
+  }
+
+  /** A new plane: through it a part joins others that cover so much already, without a line between them; see assembly/mask.ts. */
+  beside(own: Plane, other: Plane): Plane {
+    const plane = this.plane(own.w, own.h)
+    this.run.besideMask(own.at, other.at, plane.at, own.w * own.h)
+    return plane
+  }
+
   difference(a: Plane, b: Plane): Plane {
     const plane = this.plane(a.w, a.h)
     this.run.difference(a.at, b.at, plane.at, a.w * a.h)

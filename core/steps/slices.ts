@@ -7,7 +7,7 @@ import type { Point, Rect } from '../units'
 import { hashed } from '../values/ring-noise'
 import { choice, number, text } from '../values/parameter-kinds'
 import type { EvaluatedValues } from '../values/evaluated'
-import { angle, every, seed, span, way } from './common-parameters'
+import { angle, every, seed, way } from './common-parameters'
 import type { StepWork } from './definition'
 import { defineStep } from './definition'
 
@@ -39,7 +39,7 @@ const parameters = {
     when: { parameter: 'by', is: ['heights'] },
   },
   angle: angle('Angle', 'Direction of the cuts, in degrees anticlockwise: 0 is level', 0),
-  gap: span('Gap', 'Opens the bands so far from each other', 0, [0, 80]),
+  gap: way('Gap', 'Opens the bands so far from each other; below 0 they overlap', 0),
   along: way('Along', 'How far bands are moved along the cuts', 0),
   across: way('Across', 'How far bands are moved across the cuts', 0),
   turn: angle('Turn', 'How far bands are turned about their middle, in degrees anticlockwise', 0),

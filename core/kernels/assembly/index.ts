@@ -6,7 +6,7 @@ export { measureCorners, offsetMask } from './offset'
 export { fieldDistance } from './field'
 export { halve, double, convolveColumns, convolveRows } from './blur'
 export {
-  fillPlane, fillNames, firstRow, lastRow, bandMask, complement, rampMask, absolute, product, difference, mapTable, smoothStep, grainMask, cropPlane,
+  fillPlane, fillNames, firstRow, lastRow, bandMask, complement, rampMask, absolute, addCover, overlapMask, besideMask, product, difference, mapTable, smoothStep, grainMask, cropPlane,
   shiftPlane, smearPlane,
 } from './mask'
 export { diffuse } from './light'

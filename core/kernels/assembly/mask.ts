@@ -104,6 +104,47 @@ export function product(a: usize, b: usize, dst: usize, count: i32): void {
   }
 }
 
+// Parts that were cut from one shape lie beside each other in the pixels of the cut: what they cover there is the sum of both, not what is
+// left when one lies over the other. They are taken to lie beside each other as far as the pixel has room for it.
+
+/** dst = dst + src, at most 1. */
+export function addCover(src: usize, dst: usize, count: i32): void {
+  const one = f32x4.splat(1)
+  for (let i = 0; i < count; i += 4) {
+    v128.store(dst, f32x4.pmin(one, f32x4.add(v128.load(dst), v128.load(src))))
+    src += 16
+    dst += 16
+  }
+}
+
+/** dst = the share of the cover `own` that has no room beside the cover `other`, 0–1. */
+export function overlapMask(own: usize, other: usize, dst: usize, count: i32): void {
+  const zero = f32x4.splat(0), one = f32x4.splat(1), tiny = f32x4.splat(1e-6)
+  for (let i = 0; i < count; i += 4) {
+    const g = v128.load(own)
+    const over = f32x4.pmax(zero, f32x4.sub(f32x4.add(g, v128.load(other)), one))
+    v128.store(dst, f32x4.pmin(one, f32x4.div(over, f32x4.pmax(tiny, g))))
+    own += 16
+    other += 16
+    dst += 16
+  }
+}
+
+/** dst = by how much of itself a part covers a pixel that others cover already by `other`, so that both together cover the sum. */
+export function besideMask(own: usize, other: usize, dst: usize, count: i32): void {
+  const zero = f32x4.splat(0), one = f32x4.splat(1), tiny = f32x4.splat(1e-6)
+  for (let i = 0; i < count; i += 4) {
+    const g = v128.load(own), m = v128.load(other)
+    const over = f32x4.pmax(zero, f32x4.sub(f32x4.add(g, m), one))
+    const free = f32x4.sub(one, f32x4.pmin(one, f32x4.div(over, f32x4.pmax(tiny, g))))
+    const beside = f32x4.mul(f32x4.pmin(m, f32x4.sub(one, g)), free)
+    v128.store(dst, f32x4.pmin(one, f32x4.div(g, f32x4.pmax(tiny, f32x4.sub(one, beside)))))
+    own += 16
+    other += 16
+    dst += 16
+  }
+}
+
 /** dst = |a − b|. */
 export function difference(a: usize, b: usize, dst: usize, count: i32): void {
   for (let i = 0; i < count; i += 4) {
