@@ -1,9 +1,10 @@
-import type { Edges, MapChannel } from '../kernels/kernels'
+import type { Edges, Layers, MapChannel } from '../kernels/kernels'
 import type { Length } from '../values/moving'
 import { choice, paint, piece, toggle } from '../values/parameter-kinds'
 import { edges, smooth, way } from './common-parameters'
-import type { FinishScale } from './definition'
+import type { FinishBench, FinishScale } from './definition'
 import { defineFinish, EVERYWHERE } from './definition'
+import { TO_DISPLAY } from './light'
 import { edgeArea, isZero, keepWithin } from './places'
 import { rowsFrom, rowsOf } from './strips'
 
@@ -22,6 +23,10 @@ const channelOf = (axis: string, standard: MapChannel) =>
       { value: 'alpha', label: 'Alpha' },
     ],
   })
+
+/** Of eight bits two greys lie in the middle, 127 and 128: neither moves anything, and white and black go all the way. */
+const SLACK = 0.5 / 255 + 1e-6
+const FROM_SLACK = 1 / (0.5 - SLACK)
 
 export const displace = defineFinish({
   kind: 'displace',
@@ -72,14 +77,14 @@ export const displace = defineFinish({
     const whole = source === 'piece' ? bench.piece(piece!) : null
     if (source === 'piece' && !whole) return kernels.copy(src, dst)
     const area = edgeArea(bench, edges as Edges)
-    const [neutral, times] = bothWays ? [0.5, 2] : [0, 1]
+    const [neutral, slack, times] = bothWays ? [0.5, SLACK, FROM_SLACK] : [0, 0, 1]
     const mark = kernels.mark()
     const painted = whole ? null : bench.painter(map)
     for (const rows of rowsOf(kernels, dst)) {
       const inner = kernels.mark()
-      const shown = painted ? painted(rows.box) : rowsFrom(kernels, whole!, rows.box.y, rows.h)
+      const shown = displayed(bench, painted ? painted(rows.box) : rowsFrom(kernels, whole!, rows.box.y, rows.h))
       const by = (amount: Length, channel: MapChannel) =>
-        isZero(amount) ? null : kernels.mapPlane(shown, channel, neutral, times * px(amount))
+        isZero(amount) ? null : kernels.mapPlane(shown, channel, neutral, times * px(amount), slack)
       const [right, down] = [by(x, channelX), by(y, channelY)]
       kernels.displaceInto(src, rows, right, down, area, smooth)
       kernels.release(inner)
@@ -88,6 +93,15 @@ export const displace = defineFinish({
     keepWithin(bench, area, dst)
   },
 })
+
+/** What a map shows counts as it is displayed, whatever light the card is blended in. */
+function displayed({ kernels, linear }: FinishBench, shown: Layers): Layers {
+  if (!linear) return shown
+  const out = kernels.layers(shown.w, shown.h, false)
+  kernels.copy(shown, out)
+  kernels.throughTables(out, TO_DISPLAY())
+  return out
+}
 
 /** As far as the longer of both, and the pixels around the place. */
 function reachOf({ x, y }: { x: Length; y: Length }, { px }: FinishScale) {

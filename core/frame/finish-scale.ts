@@ -40,11 +40,15 @@ export function finishScale(
     : scaled(picture, 0, null)
 }
 
-/** In a wash everything counts by the frame. */
-export function washScale({ card, scale }: Drawing): FinishScale {
+/**
+ * In a wash places and % count by the frame. Its px are those of the list in which it stands, as they are for a piece there: in a group
+ * that is enlarged they are larger.
+ */
+export function washScale({ card, scale, list }: Drawing): FinishScale {
   const [right, bottom] = [card.frame.width * scale, card.frame.height * scale]
   const frame = { left: 0, top: 0, right, bottom }
-  return { px: lengthIn(scale, Math.min(right, bottom)), unit: scale, area: frame, picture: frame, wash: true }
+  const unit = list.parent.scale
+  return { px: lengthIn(unit, Math.min(right, bottom)), unit, area: frame, picture: frame, wash: true }
 }
 
 /** What the corners of bounds span where they are placed. */

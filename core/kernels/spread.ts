@@ -299,10 +299,10 @@ export class SpreadKernels extends RowKernels {
     return to
   }
 
-  /** (channel − neutral) · amount of straight colours, weighed by their alpha. */
-  mapPlane({ at, stride, w, h }: Layers, channel: MapChannel, neutral: number, amount: number): Plane {
+  /** (channel − neutral) · amount of straight colours, weighed by their alpha; what is within `slack` of the neutral value is that. */
+  mapPlane({ at, stride, w, h }: Layers, channel: MapChannel, neutral: number, amount: number, slack = 0): Plane {
     const plane = this.plane(w, h)
-    this.run.mapPlane(at, stride, plane.at, w, h, MAP_CHANNELS[channel], neutral, amount)
+    this.run.mapPlane(at, stride, plane.at, w, h, MAP_CHANNELS[channel], neutral, slack, amount)
     return plane
   }
 

@@ -25,7 +25,7 @@ export interface LineStyle {
  */
 export function strokeRings(strand: Strand, style: LineStyle, tolerance: number): Ring[] {
   const { closed } = strand
-  const vertices = withoutRepeats(strand, style.thickness / 2, nearest(style.thickness))
+  const vertices = verticesOf(strand, style.thickness / 2, nearest(style.thickness))
   const fine = Math.max(tolerance, nearest(style.thickness) / 8)
   // SVG 2 draws the caps of a line of no length; here it draws nothing.
   if (style.thickness <= 0 || vertices.length < 2) return []
@@ -47,6 +47,15 @@ interface Edge extends Point {
 /** A point of a line, with half of its thickness there. */
 interface Vertex extends Edge {
   r: number
+}
+
+/** Vertices of a line that a round thing needs at the least to go round it. */
+const LEAST_VERTICES = 3
+
+/** The vertices of a line, those left out that lie closer than `near`: closer ones count where hardly any would be left. */
+function verticesOf(strand: Strand, r: number, near: number): Vertex[] {
+  const found = withoutRepeats(strand, r, near)
+  return found.length >= LEAST_VERTICES || near === 0 ? found : verticesOf(strand, r, near < 0.01 ? 0 : near / 4)
 }
 
 function withoutRepeats({ points, smooth, widths, closed }: Strand, r: number, near: number): Vertex[] {

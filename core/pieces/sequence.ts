@@ -125,8 +125,9 @@ export function shownPictures(piece: object & Played, now: Moment): ShownPicture
   const parted = (frame: Frames, back: boolean, next: (index: Frames) => Frames) => {
     const near = Math.round(frame)
     const exact = Math.abs(frame - near) < CLOSE
-    if (between === 'nearest' || exact)
-      return [{ index: exact ? near : back ? Math.ceil(frame) : Math.floor(frame), share: 1 }]
+    if (exact) return [{ index: near, share: 1 }]
+    // Half-way between two it is the one that has begun.
+    if (between === 'nearest') return [{ index: back ? Math.floor(frame + 0.5) : Math.ceil(frame - 0.5), share: 1 }]
     const index = Math.floor(frame)
     return [
       { index, share: 1 - (frame - index) },

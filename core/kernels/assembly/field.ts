@@ -175,8 +175,11 @@ const STRAIGHT = 4
 const ASIDE: f32 = 0.03
 /** Cosine of the least turn, 30°: of smaller ones hardly anything is cut off. */
 const TURNS: f32 = 0.866
-/** Px from the square at which both sides may meet. */
-const MEETS: f32 = 2.5
+/**
+ * Px between the line and the place at which both sides meet, for a right angle; for others times tan(turn / 2). A round corner whose line
+ * stays farther away is round.
+ */
+const CUT_OFF: f32 = 0.66
 
 // Scratch of whoever walks along the line: the square and the side that it has come to, and three places.
 const WALK_X: usize = 0, WALK_Y: usize = 4, WALK_SIDE: usize = 8
@@ -224,6 +227,14 @@ function straightFrom(
   return length > 1 && abs(mx * ey - my * ex) < ASIDE * length
 }
 
+/** Distance of a place to the straight part of a line from a to c. */
+function toPart(vx: f32, vy: f32, ax: f32, ay: f32, cx: f32, cy: f32): f32 {
+  const ex: f32 = cx - ax, ey: f32 = cy - ay
+  const along: f32 = min<f32>(1, max<f32>(0, ((vx - ax) * ex + (vy - ay) * ey) / (ex * ex + ey * ey)))
+  const ox: f32 = vx - ax - along * ex, oy: f32 = vy - ay - along * ey
+  return sqrt<f32>(ox * ox + oy * oy)
+}
+
 /** Measures to the corner about a square, where there is one. */
 function measureCorner(
   alpha: usize, dst: usize, w: i32, h: i32, right: usize, down: usize,
@@ -245,7 +256,9 @@ function measureCorner(
   // Where a + p·s meets c − q·e.
   const p: f32 = ((cx - ax) * ey - (cy - ay) * ex) / turn, q: f32 = ((cx - ax) * sy - (cy - ay) * sx) / -turn
   const vx: f32 = ax + p * sx, vy: f32 = ay + p * sy
-  if (p <= 0 || q <= 0 || abs(vx - HALF) > MEETS || abs(vy - HALF) > MEETS) return
+  if (p <= 0 || q <= 0) return
+  const away = toPart(vx, vy, sideX(right, w, x, y, from), sideY(down, w, x, y, from), sideX(right, w, x, y, side), sideY(down, w, x, y, side))
+  if (away > CUT_OFF * abs(turn) / (<f32>1 + sx * ex + sy * ey)) return
   field(dst, w, h, x, y, ax, ay, sx, sy, vx, vy, sx, sy, p, reach)
   field(dst, w, h, x, y, vx, vy, sx, sy, vx, vy, ex, ey, 0, reach)
   field(dst, w, h, x, y, vx, vy, ex, ey, cx, cy, ex, ey, q, reach)

@@ -271,11 +271,14 @@ export function spreadRows(
   }
 }
 
-/** (channel − neutral) · amount of straight colours, weighed by alpha: 0–2 red to blue, 3 alpha, 4 luma. */
+/**
+ * (channel − neutral) · amount of straight colours, weighed by alpha: 0–2 red to blue, 3 alpha, 4 luma. What differs from the neutral value
+ * by `slack` or less is neutral, and from there on it counts.
+ */
 export function mapPlane(
-  src: usize, stride: usize, dst: usize, w: i32, h: i32, channel: i32, neutral: f32, amount: f32,
+  src: usize, stride: usize, dst: usize, w: i32, h: i32, channel: i32, neutral: f32, slack: f32, amount: f32,
 ): void {
-  const k = f32x4.splat(amount), middle = f32x4.splat(neutral)
+  const k = f32x4.splat(amount), middle = f32x4.splat(neutral), near = f32x4.splat(slack), zero = f32x4.splat(0)
   for (let y = 0; y < h; y++) {
     let p = src + <usize>y * stride
     for (let x = 0; x < w; x += 4, p += 64, dst += 16) {
@@ -291,7 +294,9 @@ export function mapPlane(
       else if (channel == 2) c = b
       else if (channel == 3) whole = f32x4.splat(1)
       else c = lumas(r, g, b)
-      v128.store(dst, f32x4.mul(f32x4.sub(c, f32x4.mul(middle, whole)), k))
+      const off = f32x4.sub(c, f32x4.mul(middle, whole)), free = f32x4.mul(near, whole)
+      const counts = f32x4.sub(f32x4.pmax(zero, f32x4.sub(off, free)), f32x4.pmax(zero, f32x4.sub(f32x4.neg(off), free)))
+      v128.store(dst, f32x4.mul(counts, k))
     }
   }
 }
