@@ -17,18 +17,44 @@ export const SILENT: Fault = {
   remedy: 'Nothing is lost: it is tried again by itself.',
 }
 
-/** Calls the server; throws an ApiError with the fault that it gives. */
+/** Milliseconds that an answer may take; files take as long as they are long. */
+const LIMIT = 60_000
+/** And that of a save, which is sent again with its own id. */
+export const SAVE_LIMIT = 20_000
+
+/** An answer, or null where none comes in time: a connection that hangs says nothing by itself. */
+async function answerOf(url: string, init: RequestInit, limit: number): Promise<Response | null> {
+  const control = new AbortController()
+  let late: ReturnType<typeof setTimeout> | undefined
+  const never = new Promise<null>((go) => {
+    if (!Number.isFinite(limit)) return
+    late = setTimeout(() => {
+      control.abort()
+      go(null)
+    }, limit)
+  })
+  try {
+    return await Promise.race([fetch(url, { ...init, signal: control.signal }).catch(() => null), never])
+  } finally {
+    clearTimeout(late)
+  }
+}
+
+/** Calls the server; throws an ApiError with the fault that it gives. What only asks is asked once more where no answer came. */
 export async function api<T>(
   path: string,
   method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE' = 'GET',
   body?: unknown,
+  limit = body instanceof Blob ? Infinity : LIMIT,
 ): Promise<T> {
   const raw = body instanceof Blob
-  const response = await fetch(`/api${path}`, {
+  const init: RequestInit = {
     method,
     ...(body === undefined ? {} : { body: raw ? body : JSON.stringify(body) }),
     ...(body === undefined || raw ? {} : { headers: { 'content-type': 'application/json' } }),
-  }).catch(() => null)
+  }
+  const ask = () => answerOf(`/api${path}`, init, limit)
+  const response = (await ask()) ?? (method === 'GET' ? await ask() : null)
   if (!response) throw new ApiError(0, SILENT)
   if (response.ok) return (await response.json()) as T
   const answer = (await response.json().catch(() => null)) as { data?: Fault; message?: string } | null

@@ -144,8 +144,8 @@ export class DocumentSaver<T> {
       this.tell(this.wanted === this.saved ? 'saved' : 'waiting', null, true)
     } catch (error) {
       const status = error instanceof ApiError ? error.status : 0
-      // Refused: it has not arrived, and would be refused again.
-      const refused = status >= 400 && status < 500
+      // Refused: it has not arrived, and would be refused again. Too late and too many say nothing of this save (RFC 9110 §15.5.9, RFC 6585 §4).
+      const refused = status >= 400 && status < 500 && status !== 408 && status !== 429
       if (refused) this.finish()
       this.tell(status === 409 ? 'conflict' : 'failed', faultOf(error))
     }

@@ -13,6 +13,8 @@ interface Notice {
   text: string
   remedy?: string
   bad: boolean
+  /** Whether it stays until something is done: what it offers is offered once. */
+  lasts?: boolean
   action?: NoticeAction
 }
 
@@ -20,8 +22,8 @@ interface Notice {
 export const useNotices = defineStore('notices', () => {
   const current = ref<Notice | null>(null)
 
-  function say(text: string, action?: NoticeAction) {
-    current.value = { text, bad: false, ...(action ? { action } : {}) }
+  function say(text: string, action?: NoticeAction, lasts = false) {
+    current.value = { text, bad: false, lasts, ...(action ? { action } : {}) }
   }
 
   function fault({ message, remedy }: Pick<Fault, 'message' | 'remedy'>) {

@@ -144,3 +144,23 @@ describe('what goes to the server', () => {
     expect(store.past).toHaveLength(1)
   })
 })
+
+test('a roster whose save failed and that is opened again is as it was left, and says that it is not saved', async () => {
+  let away = true
+  const asked = standInServer({
+    'GET /rosters/crew': ROW,
+    'GET /rosters/other': { ...ROW, id: 'other' },
+    'PUT /rosters/crew': () => (away ? SILENCE : { revision: 5 }),
+  })
+  const store = useRoster()
+  await store.open('crew')
+  store.edit('Ada', named('row-1', 'Ada Reed'))
+  expect(await store.save()).toBe(false)
+  store.close()
+  await store.open('other')
+  await store.open('crew')
+  expect([names(store)[0], store.saveState]).toEqual(['Ada Reed', 'failed'])
+  away = false
+  expect(await store.save()).toBe(true)
+  expect(saved(asked).at(-1)!.document.rows[0]!.cells.name).toBe('Ada Reed')
+})

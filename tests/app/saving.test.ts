@@ -187,3 +187,37 @@ test('a hand that rests in the middle of a drag goes on with the same step', asy
   bench.edit('Move', moveTo(3), 'front/x')
   expect(bench.past).toHaveLength(2)
 })
+
+describe('an answer that never comes', () => {
+  test('is given up in time, and the same save is sent again: it is known by its id', async () => {
+    const server = new Server([{ delay: 1, loss: 'none' }])
+    const bench = useBench()
+    void bench.open('a')
+    await jest.advanceTimersByTimeAsync(5)
+    // It arrives, and its answer is on the way for ever.
+    server['fates'].push({ delay: 10 ** 9, loss: 'none' })
+    bench.edit('Move', moveTo(7))
+    await jest.advanceTimersByTimeAsync(600)
+    expect(bench.saveState).toBe('saving')
+    await jest.advanceTimersByTimeAsync(25_000)
+    expect([bench.saveState, bench.hasUnsaved(), server.rows.get('a')!.revision]).toEqual(['saved', false, 2])
+    expect(server.conflicts).toEqual([])
+  })
+
+  test.each([408, 429])('nor does %s say that it has not arrived', async (status) => {
+    const server = new Server([{ delay: 1, loss: 'none' }])
+    const bench = useBench()
+    void bench.open('a')
+    await jest.advanceTimersByTimeAsync(5)
+    const answers = server['answer'].bind(server)
+    let told = 0
+    server['answer'] = async (url, init) => {
+      const answer = await answers(url, init)
+      return init.method === 'PUT' && told++ === 0 ? json(status, { data: { code: 'slow' } }) : answer
+    }
+    bench.edit('Move', moveTo(7))
+    await jest.advanceTimersByTimeAsync(5000)
+    // Taken for not arrived it would have been sent as another save, over a revision that is none any more.
+    expect([server.conflicts, server.rows.get('a')!.revision, bench.saveState]).toEqual([[], 2, 'saved'])
+  })
+})

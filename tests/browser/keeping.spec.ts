@@ -172,3 +172,32 @@ test('seals on the shelf: found by tag, named, kept as a file that comes in agai
     await expect(seals.locator('article')).toHaveCount(3 - i)
   }
 })
+
+test('what was done while the server was away outlives its tab, and is offered back', async ({ page, context }) => {
+  const id = await openCard(page, { ...demoCard('02-lower-third'), name: 'Kept in the browser' })
+  await page.route('**/api/cards/*', (route) => (route.request().method() === 'PUT' ? route.abort() : route.continue()))
+  await page.locator('.piece .body').first().dblclick()
+  await page.getByLabel(/^Name of/).fill('Never saved')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('[data-test=save-state]')).not.toHaveText('saved')
+  await page.waitForFunction(async () => {
+    const open = indexedDB.open('wax-unsaved')
+    const database = await new Promise<IDBDatabase>((go) => (open.onsuccess = () => go(open.result)))
+    const asked = database.transaction('edits').objectStore('edits').count()
+    const count = await new Promise<number>((go) => (asked.onsuccess = () => go(asked.result)))
+    database.close()
+    return count === 1
+  })
+  // The tab falls: nothing is asked, nothing is sent.
+  await page.close({ runBeforeUnload: false })
+  const next = await context.newPage()
+  await next.goto(`/card/${id}`)
+  await shown(next)
+  await expect(next.locator('.piece .body').first()).not.toContainText('Never saved')
+  await next.getByRole('button', { name: 'Bring it back' }).click()
+  await expect(next.locator('.piece .body').first()).toContainText('Never saved')
+  expect((await savedCard(next, id)).pieces[0]!.name).toBe('Never saved')
+  await next.reload()
+  await shown(next)
+  await expect(next.getByRole('button', { name: 'Bring it back' })).toHaveCount(0)
+})

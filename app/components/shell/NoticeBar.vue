@@ -23,7 +23,7 @@ async function act() {
 <template>
   <VSnackbar
     :model-value="notices.current !== null"
-    :timeout="notices.current?.bad ? 12000 : 7000"
+    :timeout="notices.current?.lasts ? -1 : notices.current?.bad ? 12000 : 7000"
     :color="notices.current?.bad ? 'primary' : undefined"
     location="bottom"
     @update:model-value="(open: boolean) => !open && (notices.current = null)"
