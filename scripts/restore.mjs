@@ -1,8 +1,10 @@
-// `npm run restore -- FILE`: puts a backup in place of what is there. The whole archive is read and held against its hashes before anything
-// is changed; the application must not be running.
+// `npm run restore -- FILE`: puts a backup in place of what is there: all of it, or nothing. The whole archive is read, held against its hashes
+// and laid beside before anything is changed; files are exchanged, then the database in one transaction, and files come back where that
+// fails. Nobody may be connected to the database meanwhile.
 import { spawnSync } from 'node:child_process'
-import { createWriteStream, existsSync, mkdirSync, renameSync, rmSync } from 'node:fs'
-import { dirname, resolve } from 'node:path'
+import { createWriteStream, mkdirSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { dirname, join, resolve } from 'node:path'
 import { chdir } from 'node:process'
 import { pipeline } from 'node:stream/promises'
 import { fileURLToPath } from 'node:url'
@@ -11,6 +13,7 @@ import { DUMP, eachFile, FILES } from './backup-archive.mjs'
 import { databaseFor } from './database-for.mjs'
 import { newestPostgres } from './packages.mjs'
 import { readSettings } from './settings.mjs'
+import { beginExchange, endExchange, exchange, putBack } from './storage-exchange.mjs'
 
 const from = process.cwd()
 chdir(fileURLToPath(new URL('..', import.meta.url)))
@@ -26,13 +29,12 @@ const storage = resolve(values.WAX_STORAGE || `${values.WAX_DATA}/storage`)
 const bin = newestPostgres()
 if (!bin) fail('PostgreSQL’s own programs are needed: install Debian’s package postgresql.')
 
-const incoming = `${storage}.incoming`
-const former = `${storage}.former`
+const work = mkdtempSync(join(tmpdir(), 'wax-restore-'))
+const dump = join(work, DUMP)
+let incoming = ''
 let database = null
 try {
-  rmSync(incoming, { recursive: true, force: true })
-  mkdirSync(incoming, { recursive: true })
-  const dump = `${incoming}/${DUMP}`
+  incoming = beginExchange(storage)
   await eachFile(archive, async (name, stream) => {
     const path = name === DUMP ? dump : placeOf(name)
     if (!path) throw new Error(`${name} has no place in the storage.`)
@@ -45,20 +47,22 @@ try {
   if (there !== '0' && !args.replace) {
     throw new Error('There are cards already. --replace puts the backup in their place; make a backup of them before.')
   }
+  const others = 'select count(*) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()'
+  if (psql('-tAc', others).trim() !== '0')
+    throw new Error('Somebody is connected to the database: stop the application and its workers first.')
+  exchange(storage)
   const options = ['--clean', '--if-exists', '--no-owner', '--no-privileges', '--single-transaction', '--exit-on-error']
   run(`${bin}/pg_restore`, [...options, `--dbname=${database.url}`, dump])
-  rmSync(dump)
-  rmSync(former, { recursive: true, force: true })
-  if (existsSync(storage)) renameSync(storage, former)
-  renameSync(incoming, storage)
-  rmSync(former, { recursive: true, force: true })
+  endExchange(storage)
   console.log('Restored. At the next start the database is brought to the form of today.')
 } catch (error) {
-  rmSync(incoming, { recursive: true, force: true })
+  if (incoming) putBack(storage)
+  console.error(`Not restored, nothing was changed. ${error.message}`)
+  process.exitCode = 1
+} finally {
+  rmSync(work, { recursive: true, force: true })
   await database?.release()
-  fail(`Not restored, nothing was changed. ${error.message}`)
 }
-await database.release()
 
 /** Where a file of the archive goes; null for a name that would leave the storage. */
 function placeOf(name) {

@@ -84,9 +84,10 @@ export async function keepRunning({ cluster: where, environment }) {
     if (code !== 0) throw new Error('The database could not be prepared.')
     if (!existsSync('.output/server/index.mjs')) throw new Error('The application is not built: npm run build.')
     keep('.output/server/index.mjs')
-    const worker = env.WAX_RENDER_THREADS === '0' ? null : keep('.wax/node/render-worker.mjs')
+    // Without threads of its own too: what workers elsewhere made is put together where the storage is.
+    const worker = keep('.wax/node/render-worker.mjs')
     await answering(`${address}/api/health`)
-    return { address, cluster, workerId: () => worker?.child.pid, stop }
+    return { address, cluster, workerId: () => worker.child.pid, stop }
   } catch (error) {
     await stop()
     throw error

@@ -17,7 +17,8 @@ const connectionString = process.env.NUXT_DATABASE_URL
 if (!connectionString) throw new Error('NUXT_DATABASE_URL names no database.')
 
 const storage = process.env.NUXT_STORAGE ?? '.wax/storage'
-const lanes = Number(process.env.WAX_RENDER_THREADS) || availableParallelism()
+/** Engines of its own; none where other machines make all frames. */
+const lanes = Number(process.env.WAX_RENDER_THREADS ?? availableParallelism())
 const worker = `worker-${randomUUID()}`
 const log = logOf('worker')
 const connection = connect(connectionString)
@@ -46,11 +47,8 @@ const queues = await Promise.all(
     }),
   ),
 )
-const source = await runsHere(connection, storage, { id: worker, name: machineName(), place: 'here', lanes })
-const runs = new RunWorker(source, lanes, (trouble) => {
-  if (trouble) log.error({ event: 'trouble', message: trouble })
-})
-void runs.work()
+const runs = lanes > 0 ? await ownRuns() : null
+void runs?.work()
 log.info({ event: 'ready', lanes })
 
 // What workers that were killed have left behind, any living one hands on.
@@ -59,6 +57,13 @@ const clean = () => void cleanUp(database, storage).catch(() => {})
 const cleaning = setInterval(clean, 60 * 60 * 1000)
 clean()
 void forgetWorkers(database).catch(() => {})
+
+async function ownRuns(): Promise<RunWorker> {
+  const source = await runsHere(connection, storage, { id: worker, name: machineName(), place: 'here', lanes })
+  return new RunWorker(source, lanes, (trouble) => {
+    if (trouble) log.error({ event: 'trouble', message: trouble })
+  })
+}
 
 let stopping = false
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {
@@ -69,7 +74,7 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) {
     clearInterval(cleaning)
     // Jobs in work are released at once; their half files are removed by the render itself or its next try.
     const late = setTimeout(() => process.exit(0), 3000)
-    void Promise.allSettled([runs.stop(), ...queues.map((queue) => queue.stop())])
+    void Promise.allSettled([runs?.stop(), ...queues.map((queue) => queue.stop())])
       .then(() => client.end({ timeout: 1 }))
       .finally(() => {
         clearTimeout(late)

@@ -1,11 +1,12 @@
 import { spawnSync } from 'node:child_process'
-import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { afterAll, describe, expect, test } from '@jest/globals'
-import { eq } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import { migrate } from 'drizzle-orm/postgres-js/migrator'
 import { connect } from '#server/database/connect'
-import { cards, tokens } from '#server/database/schema'
+import { cards, pictures, tokens } from '#server/database/schema'
 import { setToken } from '#server/database/set-token'
 import { plainError } from '#server/rim/log'
 import { sizeAllowed } from '#server/rim/sizes'
@@ -69,6 +70,7 @@ describe('backup and restore', () => {
     return { status, said: `${stdout}${stderr}` }
   }
   const place = (data: string) => join(folder, data, 'storage/pictures/boat')
+  const boat = { id: 'boat', fileName: 'boat.png', width: 4, height: 4 }
   /** A cluster with a card, and a file beside it. */
   async function inUse<T>(data: string, work: (database: ReturnType<typeof connect>['database']) => Promise<T>) {
     const cluster = await startCluster(join(folder, data, 'database'))
@@ -86,6 +88,10 @@ describe('backup and restore', () => {
     const document = movingBox()
     await inUse('first', async (database) => {
       await database.insert(cards).values({ id: 'one', name: 'Boat', document })
+      await database.insert(pictures).values(boat)
+      // What nobody names: halves of what is being written, pictures of a sequence that are made again.
+      mkdirSync(join(folder, 'first/storage/renders'), { recursive: true })
+      writeFileSync(join(folder, 'first/storage/renders/x.1.file.part.mov'), 'half')
       mkdirSync(join(place('first'), '..'), { recursive: true })
       writeFileSync(place('first'), 'not looked into')
       const { status, said } = run('backup', 'first', '--out', archive)
@@ -113,6 +119,46 @@ describe('backup and restore', () => {
     expect([status, said]).toEqual([1, expect.stringMatching(/nothing was changed.*damaged|crc/i)])
     expect(readFileSync(place('second'), 'utf8')).toBe('not looked into')
     expect(run('restore', 'second', archive, '--replace')).toMatchObject({ status: 0 })
+    expect(readdirSync(join(folder, 'second/storage'))).toEqual(['pictures'])
+    // Nothing of a backup that failed stays, nor beside one that was made.
+    expect(readdirSync(tmpdir()).filter((name) => /^wax-(backup|restore)-/.test(name))).toEqual([])
     expect(run('backup', 'nowhere', '--out', archive).said).toMatch(/There is no database/)
+  }, 120_000)
+
+  test('all or nothing: where the database takes it not, files are what they were; not while somebody is connected', async () => {
+    await inUse('third', async (database) => {
+      await database.insert(cards).values({ id: 'two', name: 'Ours', document: movingBox() })
+    })
+    mkdirSync(join(place('third'), '..'), { recursive: true })
+    writeFileSync(place('third'), 'ours')
+    // Something that the dump cannot be put over: a view that leans on a table which has to go.
+    await inUse('third', (database) => database.execute(sql`create view leaning as select id from cards`))
+    const { status, said } = run('restore', 'third', archive, '--replace')
+    expect([status, said]).toEqual([1, expect.stringContaining('nothing was changed')])
+    expect(readFileSync(place('third'), 'utf8')).toBe('ours')
+    expect(readdirSync(join(folder, 'third/storage'))).toEqual(['pictures'])
+    await inUse('third', async (database) => {
+      expect((await database.select({ id: cards.id }).from(cards)).map(({ id }) => id)).toEqual(['two'])
+      await database.execute(sql`drop view leaning`)
+      // By its address, as where the database is somebody else's.
+      const url = readFileSync(join(folder, 'third/database/url'), 'utf8').trim()
+      const env = { ...process.env, WAX_DATA: join(folder, 'third'), DATABASE_URL: url, WAX_STORAGE: '' }
+      const refused = spawnSync(process.execPath, ['scripts/restore.mjs', archive, '--replace'], {
+        encoding: 'utf8',
+        env,
+      })
+      expect([refused.status, refused.stderr]).toEqual([
+        1,
+        expect.stringMatching(/nothing was changed. Somebody is connected/),
+      ])
+    })
+    expect(readFileSync(place('third'), 'utf8')).toBe('ours')
+    // Killed between files and database: the next one puts it right before anything else.
+    const former = join(folder, 'third/storage/.former-restore')
+    mkdirSync(former)
+    renameSync(join(folder, 'third/storage/pictures'), join(former, 'pictures'))
+    writeFileSync(join(folder, 'damaged-too.zip'), 'no archive')
+    expect(run('restore', 'third', join(folder, 'damaged-too.zip'), '--replace').status).toBe(1)
+    expect(readFileSync(place('third'), 'utf8')).toBe('ours')
   }, 120_000)
 })
