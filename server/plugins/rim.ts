@@ -24,7 +24,8 @@ export default defineNitroPlugin((nitro) => {
       const path = routedPath(originalUrl)
       if (path === null) throw refusal(400, ODD_ADDRESS)
       // From elsewhere, or by another name than this machine's own, only those are let in who have a token.
-      if (!isFromHere(headers.host, socket.remoteAddress) && !isOpen(method, path, OPEN_DOORS)) await requireToken(event)
+      if (!isFromHere(headers.host, socket.remoteAddress) && !isOpen(method, path, OPEN_DOORS))
+        await requireToken(event)
     }),
   })
   nitro.hooks.hook('render:response', (response, { event }) => {

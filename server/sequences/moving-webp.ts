@@ -43,7 +43,8 @@ export async function decodeWebp(path: string, folder: string, signal?: AbortSig
   const tall = pageHeight ?? height
   // Each lot is read from the beginning: few of them are better than many.
   const lot = Math.max(1, Math.floor(AT_ONCE / (width * tall)))
-  for (let from = 0; from < pages && !signal?.aborted; from += lot) {
+  for (let from = 0; from < pages; from += lot) {
+    signal?.throwIfAborted()
     const count = Math.min(lot, pages - from)
     const raw = await sharp(path, { page: from, pages: count })
       .toColourspace('srgb')

@@ -7,6 +7,7 @@ import { finished, pipeline } from 'node:stream/promises'
 import yauzl from 'yauzl'
 import { ZipFile } from 'yazl'
 import { WaxError } from '../../core/errors'
+import { expectSpace } from '../renders/space'
 import { MOST_SEQUENCE_FRAMES } from '../../core/pieces/sequence'
 import { LARGEST_SEQUENCE_BYTES } from './about'
 
@@ -136,6 +137,8 @@ export async function unpackNumbered(path: string, place: string, folder: string
           done(isTooLarge ? tooLarge(`${place}: ${name}`) : null, part)
         },
       })
+      // A picture that is packed well may be large.
+      if (i % 16 === 0) await expectSpace(folder, 'Free some space, then bring it in again.')
       const file = join(folder, storedName(i))
       const stream = await zip.openReadStreamPromise(entries.get(name)!)
       await pipeline(stream, counted, createWriteStream(file)).catch((error: unknown) => {

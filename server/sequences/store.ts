@@ -5,11 +5,13 @@ import { basename, join, resolve } from 'node:path'
 import { nanoid } from 'nanoid'
 import sharp from 'sharp'
 import { WaxError } from '../../core/errors'
+import { extentOf } from '../../core/extent'
 import { MOST_PIXELS } from '../../core/paint/pictures'
 import type { SequenceAbout } from './about'
 import { guessAlpha } from './alpha-guess'
 import { decodeWebp, webpAbout } from './moving-webp'
 import { packFolder, storedName, unpackNumbered } from './numbered'
+import { whileSpace } from '../renders/space'
 import { startOf } from './programs'
 import { decodeVideo, someOfVideo, videoAbout } from './video'
 
@@ -52,7 +54,10 @@ export async function takeIn(storage: string, folder: string, fileName: string, 
     await writeFile(join(folder, 'about.json'), JSON.stringify(about))
     const place = join(folderOf(storage), about.id)
     const known = await sequenceAbout(storage, about.id)
-    if (known) return known
+    if (known) {
+      await forgetShort(storage, known)
+      return known
+    }
     // Half a sequence without what is known of it is nobody's.
     await rm(place, { recursive: true, force: true })
     await rename(folder, place).catch(async (error: unknown) => {
@@ -179,12 +184,19 @@ export function readPictures(storage: string, { id, read, bits, stream }: Sequen
   const work = async () => {
     await mkdir(folder, { recursive: true })
     const source = join(place, 'source')
-    if (read === 'webp') await decodeWebp(source, folder)
-    else if (stream) await decodeVideo(source, stream, bits, folder)
-    else await unpackNumbered(source, id, folder)
-    await rename(folder, join(place, 'frames')).catch(() => rm(folder, { recursive: true, force: true }))
+    await whileSpace(folder, 'Free some space: it is read again when it is looked at.', async (signal) => {
+      if (read === 'webp') await decodeWebp(source, folder, signal)
+      else if (stream) await decodeVideo(source, stream, bits, folder, signal)
+      else await unpackNumbered(source, id, folder)
+    })
+    await rename(folder, join(place, 'frames')).catch(async (error: unknown) => {
+      // Somebody else has read them meanwhile.
+      if (!(await isThere(join(place, 'frames')))) throw error
+    })
   }
-  reading.done = work().finally(() => {
+  // What was not read to its end is nobody's: it is begun anew when it is looked at again.
+  reading.done = work().finally(async () => {
+    await rm(folder, { recursive: true, force: true })
     reading.ended = true
     readings.delete(place)
   })
@@ -192,6 +204,13 @@ export function readPictures(storage: string, { id, read, bits, stream }: Sequen
   reading.done.catch(() => {})
   readings.set(place, reading)
   return reading
+}
+
+/** Pictures that an older application broke off reading, and took for all there are, are read again. */
+async function forgetShort(storage: string, about: SequenceAbout): Promise<void> {
+  const stored = about.order ? extentOf(about.order)[1] + 1 : about.frames
+  const { there, ended } = await readSoFar(storage, about)
+  if (ended && there < stored) await rm(framesFolder(storage, about.id), { recursive: true, force: true })
 }
 
 const isThere = (path: string) =>

@@ -4,6 +4,7 @@ import { WaxError } from '../../core/errors'
 import type { Rate } from '../../core/values/rate'
 import { rateSchema } from '../../core/values/rate'
 import { startFfmpeg } from '../renders/ffmpeg'
+import { isDiskFull } from '../rim/full-disk'
 import type { SequenceAbout } from './about'
 import { expectCount } from './numbered'
 import type { VideoStream } from './programs'
@@ -139,8 +140,12 @@ export async function decodeVideo(
   signal?.addEventListener('abort', stop)
   await ended
   signal?.removeEventListener('abort', stop)
-  // A file that is cut off has been read as far as it goes.
-  if (signal?.aborted) check()
+  try {
+    check()
+  } catch (error) {
+    // A file that is cut off has been read as far as it goes; a reading that was broken off, by us or by a full disk, has not.
+    if (signal?.aborted || child.exitCode === null || isDiskFull(error)) throw error
+  }
 }
 
 /** Across: enough to tell on what colours were laid. */

@@ -383,3 +383,46 @@ describe('what is broken', () => {
     expect(at(await pixelsOf(about, about.frames - 1), 10, 20)[3]).toBe(255)
   })
 })
+
+describe('a disk that fills while pictures are read', () => {
+  const film = () => {
+    const path = out('filling.mov')
+    ffmpeg('-f', 'lavfi', '-i', 'testsrc2=size=320x180:rate=25:duration=4', '-c:v', 'qtrle', path)
+    return path
+  }
+
+  test('leaves nothing half: they are read again, all of them, when there is room', async () => {
+    const about = await takeInPath(storage, film())
+    process.env.WAX_DISK_RESERVE = '1e12'
+    try {
+      await expect(readPictures(storage, about).done).rejects.toMatchObject({ fault: { code: 'disk-full' } })
+    } finally {
+      process.env.WAX_DISK_RESERVE = '0'
+    }
+    const left = readdirSync(join(storage, 'sequences', about.id)).sort()
+    expect(left).toEqual(['about.json', 'source'])
+    await readPictures(storage, about).done
+    expect(readdirSync(join(storage, 'sequences', about.id, 'frames'))).toHaveLength(100)
+  })
+
+  test('and what an older application took for all of them is read again when the file is brought in again', async () => {
+    const path = film()
+    const about = await takeInPath(storage, path)
+    const frames = join(storage, 'sequences', about.id, 'frames')
+    await readPictures(storage, about).done
+    for (const name of readdirSync(frames).sort().slice(57)) rmSync(join(frames, name))
+    expect((await takeInPath(storage, path)).id).toBe(about.id)
+    await readPictures(storage, about).done
+    expect(readdirSync(frames)).toHaveLength(100)
+  })
+
+  test('a ZIP of numbered pictures says so, and leaves nothing', async () => {
+    process.env.WAX_DISK_RESERVE = '1e12'
+    try {
+      expect((await codeOf(() => takeInPath(join(folder, 'full'), pngs)))![0]).toBe('disk-full')
+    } finally {
+      process.env.WAX_DISK_RESERVE = '0'
+    }
+    expect(readdirSync(join(folder, 'full/sequences'))).toEqual([])
+  })
+})
