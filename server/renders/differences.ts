@@ -11,7 +11,8 @@ export class Differences {
   /** The place in the run where that is. */
   frame = 0
   private sum = 0
-  private count = 0
+  /** Values that were held against others. */
+  count = 0
 
   /** Those of a frame. */
   take(frame: number, { most, sum, count }: Sums): void {

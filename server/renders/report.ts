@@ -9,7 +9,7 @@ export interface CheckResult {
 }
 
 export type CheckName =
-  'read' | 'frames' | 'size' | 'rate' | 'timecode' | 'tags' | 'alpha' | 'colour' | 'order' | 'last' | 'seam'
+  'read' | 'frames' | 'size' | 'rate' | 'times' | 'timecode' | 'tags' | 'alpha' | 'colour' | 'order' | 'last' | 'seam'
 
 /** The outcome of reading a finished file again. */
 export interface RenderReport {

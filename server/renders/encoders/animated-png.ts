@@ -5,6 +5,7 @@ import { pngChunk, pngChunks } from './chunks'
 import type { Encoder, FilePlan, FrameWriter } from './encoder'
 import { readRgba } from './movie'
 import { encodePng, kept } from './png'
+import { pngTimes, rateOfTimes } from './shown-times'
 
 // W3C PNG, third edition, 11.3.6: the first picture is that of a plain PNG, the others follow in chunks of their own.
 
@@ -13,7 +14,10 @@ const SIGNATURE = Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])
 export const animatedPng: Encoder = {
   tags: null,
   open: openFile,
-  read: (plan) => readRgba(plan.paths[0]!, 'rgba', ['-f', 'apng']),
+  read: async ({ paths: [path] }) => {
+    const times = await pngTimes(path!)
+    return { ...(await readRgba(path!, 'rgba', ['-f', 'apng'])), times, rate: rateOfTimes(times) }
+  },
 }
 
 async function openFile(plan: FilePlan): Promise<FrameWriter> {

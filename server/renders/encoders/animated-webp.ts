@@ -87,11 +87,19 @@ function frameControl({ width, height }: FilePlan, milliseconds: number): Buffer
 
 async function read(plan: FilePlan): Promise<ReadFile> {
   const path = plan.paths[0]!
-  const { width, height, pageHeight, pages = 1, delay = [] } = await sharp(path, { animated: true }).metadata()
+  const {
+    width,
+    height,
+    pageHeight,
+    pages = 1,
+    delay = [],
+    loop = 1,
+  } = await sharp(path, { animated: true }).metadata()
   const tall = pageHeight ?? height
   const time = delay.reduce((sum, one) => sum + one, 0)
   return {
     ...{ width, height: tall, tags: null, timecode: null, stored: { kind: 'pixels', bits: 8 } },
+    times: { each: delay.map((shown) => shown / 1000), plays: loop },
     // Whole milliseconds that were rounded from a rate stand for it.
     rate: delay.every((shown, i) => shown === shownFor(plan.rate, i))
       ? plan.rate

@@ -2,6 +2,7 @@ import type { RenderOptions } from '../../../core/formats/deliveries/render-opti
 import type { FramePicture } from '../../../core/frame/engine'
 import type { PixelForm } from '../../../core/kernels/pixel-form'
 import type { Rate } from '../../../core/values/rate'
+import type { ShownTimes } from './shown-times'
 
 /** What is known of a delivery before its first frame. */
 export interface FilePlan {
@@ -83,6 +84,10 @@ export interface ReadFile {
   /** Null where the format has none. */
   timecode: string | null
   stored: StoredForm
+  /** False where the file says that it carries no alpha; left out where its pixels tell. */
+  alpha?: boolean
+  /** For how long each picture is shown, and how often all are; left out where a rate says that. */
+  times?: ShownTimes
   /** Each frame as its bytes are stored, unpacked: what makes it that frame and no other. They are used again for the next one. */
   frames: AsyncIterable<Uint8Array>
 }

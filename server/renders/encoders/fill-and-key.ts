@@ -1,7 +1,7 @@
 import type { FramePicture } from '../../../core/frame/engine'
 import type { Encoder, FilePlan, FrameWriter, ReadFile } from './encoder'
 import { numbersOf } from './matte'
-import { FAITHFUL_H264, readPlanes, SAID_709, TAGS_709, timecodeArgs, toYuv } from './movie'
+import { MOV, FAITHFUL_H264, readPlanes, SAID_709, TAGS_709, timecodeArgs, toYuv } from './movie'
 import { filesIn, frameName, numberedFiles } from './numbered-files'
 import { pipeInto, rawInput, rawName, together } from './piped'
 import { decodePng, encodePng } from './png'
@@ -43,7 +43,7 @@ const CODECS = {
   prores: {
     format: 'yuv422p10le',
     depth: 10,
-    args: ['-c:v', 'prores_ks', '-profile:v', '3', '-qscale:v', '1', '-vendor', 'apl0', '-f', 'mov'],
+    args: ['-c:v', 'prores_ks', '-profile:v', '3', '-qscale:v', '1', '-vendor', 'apl0', ...MOV],
   },
   h264: {
     format: 'yuv420p',
@@ -103,7 +103,8 @@ async function readMovies(plan: FilePlan): Promise<ReadFile> {
   if (fill.stored.kind !== 'planes' || key.stored.kind !== 'planes') throw new Error('These are no movies.')
   const { zero, span } = levelsOf(plan)
   const stored = { ...fill.stored, key: { format: key.stored.format, zero, span } }
-  return { ...fill, stored, frames: pairs(fill, key) }
+  // Alpha is the other file.
+  return { ...fill, alpha: true, stored, frames: pairs(fill, key) }
 }
 
 /** Colours of the one, alpha from the greys of the other. Ends with the shorter one; throws where that is the fill. */

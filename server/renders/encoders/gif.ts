@@ -3,6 +3,7 @@ import { readColour } from '../../../core/values/colour'
 import type { Encoder } from './encoder'
 import { readRgba } from './movie'
 import { pipeInto, rawInput, rawName } from './piped'
+import { gifTimes, rateOfTimes } from './shown-times'
 
 // GIF89a: a pixel is clear or solid, and a picture has 256 colours. What is half clear is laid over the matte colour.
 
@@ -13,6 +14,7 @@ export const gif: Encoder = {
   tags: null,
   shown: ({ options: { matte = '#000000' } }) => Promise.resolve({ of: (picture) => onOrOff(picture, matte) }),
   open: (plan) => {
+    const { numerator, denominator } = plan.rate
     const dither = plan.options.dither === false ? 'none' : 'sierra2_4a'
     // A palette for every picture: one for all would be made from all of them, kept in the memory.
     const filter = [
@@ -24,11 +26,25 @@ export const gif: Encoder = {
       pipeInto([
         ...[...rawInput(plan, rawName(8)), '-filter_complex', filter],
         // Clear pixels are clear, not those of the picture before.
-        ...['-gifflags', '-offsetting-transdiff', '-loop', '0', '-f', 'gif', '-y', plan.paths[0]!],
+        ...[
+          '-gifflags',
+          '-offsetting-transdiff',
+          '-loop',
+          '0',
+          '-final_delay',
+          String((100 * denominator) / numerator),
+          '-f',
+          'gif',
+          '-y',
+          plan.paths[0]!,
+        ],
       ]),
     )
   },
-  read: (plan) => readRgba(plan.paths[0]!, 'rgba'),
+  read: async ({ paths: [path] }) => {
+    const times = await gifTimes(path!)
+    return { ...(await readRgba(path!, 'rgba')), times, rate: rateOfTimes(times) }
+  },
 }
 
 function onOrOff(picture: FramePicture, matte: string): FramePicture {

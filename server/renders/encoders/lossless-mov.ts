@@ -1,6 +1,6 @@
 import type { Encoder, FilePlan } from './encoder'
 import { shownOverMatte } from './matte'
-import { readRgba, timecodeArgs } from './movie'
+import { MOV, readRgba, SAID_SRGB, timecodeArgs } from './movie'
 import { pipeInto, rawInput, rawName } from './piped'
 
 // Codecs of MOV that keep RGBA to the byte.
@@ -11,8 +11,8 @@ const lossless = (bits: (plan: FilePlan) => 8 | 16, codec: (bits: 8 | 16) => str
   open: (plan) =>
     Promise.resolve(
       pipeInto([
-        ...[...rawInput(plan, rawName(bits(plan))), ...codec(bits(plan))],
-        ...[...timecodeArgs(plan), '-f', 'mov', '-y', plan.paths[0]!],
+        ...[...rawInput(plan, rawName(bits(plan))), '-vf', SAID_SRGB, ...codec(bits(plan))],
+        ...[...timecodeArgs(plan), ...MOV, '-y', plan.paths[0]!],
       ]),
     ),
   read: (plan) => readRgba(plan.paths[0]!, bits(plan) === 8 ? 'rgba' : 'rgba64le'),

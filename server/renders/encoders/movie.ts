@@ -5,8 +5,8 @@ import { bytesOfPlanes, planeForm } from './planes'
 
 // What the files have in common that ffmpeg writes and reads.
 
-/** Says of frames that they are BT.709 in the legal range: options of the output do not tag, the frames must carry it. */
-export const SAID_709 = 'setparams=color_primaries=bt709:color_trc=bt709:colorspace=bt709:range=tv'
+/** Says of frames that they are BT.709 in the legal range, of square pixels: options of the output do not tag, the frames must carry it. */
+export const SAID_709 = 'setparams=color_primaries=bt709:color_trc=bt709:colorspace=bt709:range=tv,setsar=1'
 
 export const TAGS_709 = { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', range: 'tv' }
 
@@ -20,6 +20,12 @@ export const toYuv = (format: string): string =>
 /** What looks sharper to the eye is further from the frame; colours are kept as finely as luma. */
 export const FAITHFUL_H264 = ['-x264-params', 'psy=0:aq-mode=0:chroma-qp-offset=-6']
 
+/** What is said of frames of RGB (IEC 61966-2-1), and that their pixels are square. */
+export const SAID_SRGB = 'setparams=color_primaries=bt709:color_trc=iec61966-2-1:colorspace=gbr,setsar=1'
+
+/** A QuickTime file whose list of frames stands first, so that it is read before all of it has come, with its colour told. */
+export const MOV = ['-movflags', '+faststart+write_colr', '-f', 'mov']
+
 export const timecodeArgs = ({ options: { timecode } }: FilePlan): string[] => (timecode ? ['-timecode', timecode] : [])
 
 /** Reads a file whose codec keeps integer RGBA to the byte. */
@@ -32,10 +38,21 @@ export async function readRgba(path: string, format: 'rgba' | 'rgba64le', input:
 
 /** Reads a file whose codec keeps luma and chroma: its own planes, since a conversion to 8 bits would round on the way. */
 export async function readPlanes(path: string, input: string[] = [], native?: string): Promise<ReadFile> {
-  const { width, height, rate, tags, timecode, pixelFormat } = await probe(path)
+  const { width, height, rate, tags, timecode, pixelFormat, sideAlpha } = await probe(path)
   const format = native ?? pixelFormat
   const form = planeForm(format)
   if (!form) throw new WaxError('other-pixels', 'file', `Its pixels are ${pixelFormat}.`, 'Render it again.')
   const frames = rawFrames(path, format, bytesOfPlanes({ width, height }, form), input)
-  return { width, height, rate, tags, timecode, stored: { kind: 'planes', format, full: tags.range === 'pc' }, frames }
+  // Read as another format than it says it has, the alpha is a second picture beside it.
+  const alpha = native ? sideAlpha : form.alpha
+  return {
+    width,
+    height,
+    rate,
+    tags,
+    timecode,
+    alpha,
+    stored: { kind: 'planes', format, full: tags.range === 'pc' },
+    frames,
+  }
 }

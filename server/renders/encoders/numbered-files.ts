@@ -3,6 +3,7 @@ import { createWriteStream } from 'node:fs'
 import { mkdir, readdir, readFile, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { finished } from 'node:stream/promises'
+import type { Entry } from 'yauzl'
 import yauzl from 'yauzl'
 import { ZipFile } from 'yazl'
 
@@ -58,16 +59,25 @@ async function folder(path: string): Promise<NumberedFiles> {
   }
 }
 
+/** What file managers put beside what they pack. */
+const isHidden = (name: string) => /(^|\/)(\.|__MACOSX\/)/.test(name)
+
 /** The files of one ending, in the order of their names. Throws where an archive is not whole. */
 export async function* filesIn(path: string, ending: string): AsyncGenerator<Buffer> {
   if (!isArchive(path)) {
-    const names = (await readdir(path)).filter((name) => name.endsWith(ending)).sort()
+    const names = (await readdir(path)).filter((name) => !isHidden(name) && name.toLowerCase().endsWith(ending)).sort()
     for (const name of names) yield readFile(join(path, name))
     return
   }
-  const zip = await yauzl.openPromise(path)
+  const zip = await yauzl.openPromise(path, { autoClose: false })
+  const entries: Entry[] = []
   try {
     for await (const entry of zip.eachEntry()) {
+      if (!isHidden(entry.fileName) && entry.fileName.toLowerCase().endsWith(ending)) entries.push(entry)
+    }
+    // Packed again by another program they may stand in any order.
+    entries.sort((a, b) => (a.fileName < b.fileName ? -1 : 1))
+    for (const entry of entries) {
       const parts: Buffer[] = []
       for await (const part of await zip.openReadStreamPromise(entry)) parts.push(part as Buffer)
       yield Buffer.concat(parts)

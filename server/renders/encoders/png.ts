@@ -1,5 +1,6 @@
 import sharp from 'sharp'
 import type { FramePicture } from '../../../core/frame/engine'
+import { pngChunk, pngChunks } from './chunks'
 
 const FAST = { compressionLevel: 1, adaptiveFiltering: false }
 
@@ -9,13 +10,24 @@ export async function encodePng(
   channels: 1 | 3 | 4 = 4,
 ): Promise<Buffer> {
   if (bits === 8) {
-    return sharp(pixels, { raw: { width, height, channels } }).png(FAST).toBuffer()
+    return saidSrgb(await sharp(pixels, { raw: { width, height, channels } }).png(FAST).toBuffer())
   }
   const values = new Uint16Array(pixels.buffer, pixels.byteOffset, pixels.byteLength / 2)
-  return sharp(values, { raw: { width, height, channels } })
+  const png = await sharp(values, { raw: { width, height, channels } })
     .toColourspace(channels === 1 ? 'grey16' : 'rgb16')
     .png(FAST)
     .toBuffer()
+  return saidSrgb(png)
+}
+
+/** The signature and the header chunk of a PNG file (W3C PNG, 5.2, 11.2.1). */
+const HEAD = 8 + 12 + 13
+
+/** Says that the values are those of sRGB (W3C PNG, 11.3.2.5), and nothing of a size in print, which nobody meant. */
+function saidSrgb(png: Buffer): Buffer {
+  const rest = [...pngChunks(png)].filter(({ type }) => !['IHDR', 'sRGB', 'pHYs', 'gAMA', 'cHRM'].includes(type))
+  const chunks = [{ type: 'sRGB', data: Buffer.of(0) }, ...rest].map(({ type, data }) => pngChunk(type, data))
+  return Buffer.concat([png.subarray(0, HEAD), ...chunks])
 }
 
 /** The straight pixels of a PNG file, RGBA; 16-bit values little-endian. */
