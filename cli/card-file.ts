@@ -42,7 +42,7 @@ async function readJson(file: string): Promise<{ reading: CardReading; pictures:
 async function withNamedFiles(text: string, folder: string): Promise<{ text: string; pictures: ArchivedFile[] }> {
   let card: unknown
   try {
-    card = JSON.parse(text)
+    card = JSON.parse(text.replace(/^\uFEFF/, ''))
   } catch {
     // What is no JSON is told where cards are read.
     return { text, pictures: [] }
@@ -117,10 +117,11 @@ async function archiveAt(path: string): Promise<CardArchive> {
   return openArchive(path, basename(path))
 }
 
-async function sizeOf(path: string): Promise<number> {
-  try {
-    return (await stat(path)).size
-  } catch {
-    throw new WaxError('no-file', path, 'The file cannot be read.', 'Check the path.')
-  }
+/** Throws a WaxError for what is no file: a folder, a pipe or a device has no end that could be read to. */
+export async function sizeOf(path: string): Promise<number> {
+  const found = await stat(path).catch(() => null)
+  if (!found) throw new WaxError('no-file', path, 'The file cannot be read.', 'Check the path.')
+  if (found.isFile()) return found.size
+  const what = found.isDirectory() ? 'a folder' : 'no file'
+  throw new WaxError('no-file', path, `This is ${what}.`, 'Name a .card.json or .card.zip file.')
 }

@@ -20,7 +20,7 @@ ${flagUsage()}
   wax roster CARD ROWS --out FOLDER [--programme] [--threads N] [options of render, without frames and length]
   wax roster CARD ROWS --look [--json]
   wax verify FILE… --against SIDECAR|CARD [--json] [options of render, with a CARD]
-  wax check CARD
+  wax check CARD|SEALS|ROSTER
   wax proof CARD [--json] [--roster ROWS] [--backdrop FILE]… [--font FILE]… [--picture FILE]… [--sequence PATH]…
   wax evaluate CARD --frame N
   wax section CARD --piece ID --frame N

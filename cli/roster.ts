@@ -94,7 +94,7 @@ async function renderRows(opened: OpenedCard, rows: Roster, pictures: RowPicture
     const wrong = await faultOfMaking(opened, render, paths, pictures, values)
     results.push({
       ...{ row: render.rowName ?? '', files, frames: render.frames, rate: render.document.rate, wrong },
-      ...{ start: render.rowStart ?? null, timecode: options.timecode ?? null },
+      ...{ start: render.rowStart ?? null, timecode: render.options.timecode ?? null },
       ...{ state: wrong === '' ? 'done' : 'failed', passed: wrong === '' },
     })
   }

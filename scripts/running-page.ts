@@ -35,14 +35,17 @@ Encryption is the proxy’s work. Files are served packed (gzip, Brotli) and may
 ## More workers
 
 On another machine: \`npm run worker -- --server URL --token TOKEN\`, with the token of the settings or one from the press room. It needs this
-project in the same version and no folder of the server. With \`WAX_RENDER_THREADS=0\` the server itself renders nothing.
+project in the same version and no folder of the server. With \`WAX_RENDER_THREADS=0\` the server itself makes no
+frames; it still puts together what others made.
 
 ## Backup
 
 \`npm run backup -- --out FILE\` writes database and files into one archive while the application is used: first the database as it is at one
-moment, then the files that it names. Every file lies there with its SHA-256, and the archive is read again before it gets its name.
-\`npm run restore -- FILE\` reads all of it and holds it against the hashes before anything is changed; it refuses while the application runs, and
-where there are cards already unless \`--replace\` is said. Both use the settings above. PostgreSQL’s own programs must be of the server’s version
+moment, then the finished files that it names; pictures that can be read from them again are left out. Every file lies there with its
+SHA-256, and the archive is read again before it gets its name. \`npm run restore -- FILE\` reads all of it and holds it against the hashes
+before anything is changed: all of it comes, or nothing. It refuses while anybody is connected to the database, and where there are cards
+already unless \`--replace\` is said. The former files lie beside until the database is the new one; a restore that was killed is put right by
+the next one. Both use the settings above. PostgreSQL’s own programs must be of the server’s version
 or newer.
 
 ## Health and logs

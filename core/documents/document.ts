@@ -41,7 +41,8 @@ export function readDocumentText<T>(kind: DocumentKind, text: string): Reading<T
   }
   let value: unknown
   try {
-    value = JSON.parse(text)
+    // A byte order mark says nothing of UTF-8 (RFC 8259 §8.1 lets readers pass over it).
+    value = JSON.parse(text.replace(/^\uFEFF/, ''))
   } catch (error) {
     const what = error instanceof Error ? error.message : String(error)
     return broken(

@@ -16,7 +16,7 @@ export const finishDocs = (): string =>
     'A finish is one operation on finished pixels: on the picture of a piece or group with all its coats, or, in a **wash**, on ' +
       'everything that lies behind the wash in its list, for the frames of its span. Finishes work in the order in which they ' +
       'stand, the last of the list (the lowest on the bench) first.',
-    'Lengths are px of the card, or % of the piece (cap height for type, the smaller side of the bounds for all else); in a wash ' +
+    'Lengths are px of the list in which the piece stands, enlarged with the piece and with every group that holds it, or % of the piece (cap height for type, the smaller side of the bounds for all else); in a wash ' +
       'of the smaller side of the frame. Places in % count across the ink of the piece as it stands on the card, or across the ' +
       'frame. Directions are those of the card: a turned piece takes no part of its turn along. Chance comes from the seed of ' +
       'the card, the finish and the frame on the ring, so that all of it closes over the loop.',

@@ -8,7 +8,11 @@ export const grain = defineFinish({
   label: 'Grain',
   help: 'Noise as of film on what is there',
   parameters: {
-    amount: percent('Amount', 'How far even grains of one pixel move a value at most, in % of the whole range; others move it as much on the whole, seldom up to twice as far', 12),
+    amount: percent(
+      'Amount',
+      'How far even grains of one pixel move a value at most, in % of the whole range; others move it as much on the whole, seldom up to twice as far',
+      12,
+    ),
     size: span('Size', 'Size of a grain', 1, [0, 12]),
     coloured: toggle({ label: 'Coloured', help: 'Red, green and blue each have grains of their own', default: false }),
     spread: choice({

@@ -9,7 +9,12 @@ export const turbulence = defineFinish({
   label: 'Turbulence',
   help: 'Bends the picture by flowing noise, as heat or water does',
   parameters: {
-    amount: span('Amount', 'How far a pixel may be moved on each axis by chance, mostly less than half of it', 20, [0, 120]),
+    amount: span(
+      'Amount',
+      'How far a pixel may be moved on each axis by chance, mostly less than half of it',
+      20,
+      [0, 120],
+    ),
     size: span('Size', 'Size of the largest waves', 120, [4, 500]),
     detail: detail(2),
     evolution,

@@ -1,5 +1,5 @@
 import type { Fault } from '../errors'
-import { readTimecode, timecode } from '../time/timecode'
+import { isDropped, readTimecode, timecode } from '../time/timecode'
 import type { Frames } from '../units'
 import type { Rate } from '../values/rate'
 import { perSecond } from '../values/rate'
@@ -36,9 +36,9 @@ export interface RowNotMade {
 export const rowReport = (made: readonly MadeRow[], leftOut: readonly RowNotMade[]): string =>
   csvOf([
     ['Row', 'File', 'State', 'Frames', 'Seconds', 'In', 'Checks', 'What is wrong'],
-    ...made.map(({ row, files, state, frames, rate, start, passed, wrong }) => [
+    ...made.map(({ row, files, state, frames, rate, start, timecode: own, passed, wrong }) => [
       ...[row, files.join(' + '), state, String(frames), (frames / perSecond(rate)).toFixed(2)],
-      start === null ? '' : timecode(start, rate),
+      start === null ? '' : timecode(start, rate, isDropped(own ?? '')),
       passed === null ? '' : passed ? 'all passed' : 'failed',
       wrong,
     ]),

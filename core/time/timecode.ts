@@ -15,6 +15,9 @@ export function droppedNumbers(rate: Rate): number {
   return rate.denominator === 1001 && nominal % 30 === 0 ? nominal / 15 : 0
 }
 
+/** Whether a timecode is written as one of drop-frame counting. */
+export const isDropped = (text: string): boolean => /[;.]\d+\s*$/.test(text)
+
 /** `01:02:03:04`, with a semicolon before the frames where numbers are dropped. */
 export function timecode(frame: Frames, rate: Rate, drop = false): string {
   const nominal = nominalRate(rate)

@@ -2,11 +2,11 @@ import type { Card } from '../../core/card/schema'
 import { LARGEST_SIDE } from '../../core/card/schema'
 import { WaxError } from '../../core/errors'
 import type { RenderOptions } from '../../core/formats/deliveries/render-options'
+import { cannotCarry } from '../../core/formats/deliveries/cannot-carry'
 import { deliveryOf } from '../../core/formats/deliveries/table'
 import { heldFrame, heldLength } from '../../core/time/held'
 import type { ProgrammeRun } from '../../core/rosters/run'
 import { cardsOf, runFrames, takesOf } from '../../core/rosters/run'
-import { readTimecode } from '../../core/time/timecode'
 import type { FilePlan } from './encoders/encoder'
 import { expectFrames } from './limits'
 
@@ -50,10 +50,8 @@ export function planFor(work: RenderWork, to: Pick<FilePlan, 'paths' | 'stem'>):
       `The most is ${LARGEST_SIDE} px a side: render at a smaller scale.`,
     )
   }
-  const refusal = delivery.refusal({ width, height, rate: card.rate, frames }, options)
+  const refusal = cannotCarry(delivery, { width, height, rate: card.rate, frames }, options)
   if (refusal) throw new WaxError(refusal.code, refusal.place, refusal.message, refusal.remedy)
-  // Numbers that drop-frame counting leaves out, or that no second has, are told now.
-  if (options.timecode) readTimecode(options.timecode, card.rate)
   const plan: FilePlan = {
     ...to,
     ...{ width, height, frames, options, rate: card.rate, first: from, title: card.name },

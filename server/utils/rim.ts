@@ -6,6 +6,7 @@ import type { Database } from '../database/connect'
 import { connect } from '../database/connect'
 import { logOf } from '../rim/log'
 import { DISK_FULL, isDiskFull } from '../rim/full-disk'
+import { isOddText, ODD_TEXT } from '../rim/odd-text'
 import { isLostDatabase } from '../rim/lost-database'
 
 const LOG = logOf('server')
@@ -31,6 +32,7 @@ export function route<T>(handler: (event: H3Event) => Promise<T>) {
 function asHttp(error: unknown) {
   if (error instanceof WaxError) return refusal(422, error.fault)
   if ((error as { statusCode?: number }).statusCode) return error as Error
+  if (isOddText(error)) return refusal(422, ODD_TEXT)
   if (isLostDatabase(error)) {
     const message = 'The database cannot be reached.'
     return refusal(503, {

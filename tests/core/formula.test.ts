@@ -76,17 +76,22 @@ describe('nothing but arithmetic is let in', () => {
 })
 
 describe('noise has a budget', () => {
-  test.each(['noise(p, 10000, 7)', 'noise(p * 2, 5000 + 20 * tau, 3)', 'noise(p, 8, floor(f / 12))', 'noise(p, 4 + f)'])(
-    '%s is within it',
-    (text) => {
-      expect(Number.isFinite(run(text))).toBe(true)
-    },
-  )
+  test.each([
+    'noise(p, 10000, 7)',
+    'noise(p * 2, 5000 + 20 * tau, 3)',
+    'noise(p, 8, floor(f / 12))',
+    'noise(p, 4 + f)',
+  ])('%s is within it', (text) => {
+    expect(Number.isFinite(run(text))).toBe(true)
+  })
 
   test.each(['noise(p, 10000, f)', 'noise(p, 400, f) + noise(p, 101, v)', 'noise(p, f) + noise(p, v) + noise(p, t)'])(
     '%s is refused, with what to do',
     (text) => {
-      expect(readFormula(text)).toMatchObject({ run: null, fault: expect.stringMatching(/random points.*plain numbers/) })
+      expect(readFormula(text)).toMatchObject({
+        run: null,
+        fault: expect.stringMatching(/random points.*plain numbers/),
+      })
     },
   )
 

@@ -4,7 +4,11 @@ import type { FramePicture } from '#core/frame/engine'
 import { longestBand } from '#core/judge/measures/bands'
 import { contrastRatio, relativeLuminance } from '#core/judge/measures/contrast'
 import type { FlashPicture } from '#core/judge/measures/flashes'
+import { readFileSync } from 'node:fs'
+import { expectCard } from '#core/card/read'
+import { Engine } from '#core/frame/engine'
 import { FLASH_AREA, flashesIn } from '#core/judge/measures/flashes'
+import { proofOf } from '#core/judge/proof/proof'
 import { fringesOf } from '#core/judge/measures/fringe'
 import { inkRows, onlyRows } from '#core/judge/measures/ink-rows'
 import { readingTime, wordsIn } from '#core/judge/measures/reading'
@@ -243,4 +247,35 @@ test('words are counted in any script, and take as long as reading them aloud tw
     ['Odile Marsh', 'Oxbow Quay — the 3rd race', 'l’été, déjà', 'الفانوس المضيء', '… – !', ''].map(wordsIn),
   ).toEqual([2, 5, 2, 2, 0, 0])
   expect([0, 1, 2, 10, 30].map(readingTime)).toEqual([0, 1.5, 1.6, 8, 24])
+})
+
+describe('flashes round the loop, and in several places', () => {
+  const card = (name: string) =>
+    expectCard(JSON.parse(readFileSync(`tests/reference/faults/proof/${name}.card.json`, 'utf8')))
+  const most = async (name: string) => {
+    const engine = new Engine()
+    const { lines } = await proofOf(card(name), async (work) => work(engine), {})
+    const line = lines.find(({ check }) => check === 'flashes')!
+    return [line.verdict, line.said]
+  }
+
+  test.each([
+    // Two in ten frames are five in a second of twenty-five.
+    ['F7-loop10-2flashes', /5/],
+    // Two before the seam and two after it.
+    ['F9-seam-4', /4/],
+    // Each half of the picture flashes five times, the other one against it.
+    ['F6-halves-alternate', /[45]/],
+  ])('%s fails', async (name, count) => {
+    const [verdict, said] = await most(name)
+    expect([verdict, said]).toEqual(['bad', expect.stringMatching(count)])
+  })
+
+  test('what is played once does not go round', () => {
+    const lit = (values: number[]) =>
+      values.map((v) => ({ luminance: new Float32Array(4).fill(v), red: new Float32Array(4) }))
+    const values = [1, 0, 1, 0, ...new Array(40).fill(0), 1, 0, 1, 0] as number[]
+    expect(flashesIn(lit(values), 25).general).toBeLessThanOrEqual(2)
+    expect(flashesIn(lit(values), 25, true).general).toBeGreaterThanOrEqual(3)
+  })
 })

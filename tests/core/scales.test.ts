@@ -92,7 +92,10 @@ const COARSE: Readonly<Record<string, { most: number; mean: number }>> = {
 const FINE = { most: 27, mean: 0.06 }
 
 const noise = paintSchema.parse({ type: 'texture', pattern: 'noise', scale: 60 })
-const VALUES: Readonly<Record<string, object>> = { edge: { grow: 6, soften: 8 }, displace: { map: noise } }
+const VALUES: Readonly<Record<string, Record<string, unknown>>> = {
+  edge: { grow: 6, soften: 8 },
+  displace: { map: noise },
+}
 const CASES: readonly [string, Card][] = [
   ...FINISHES.map(({ kind }): [string, Card] => [`finish ${kind}`, words({ finishes: [finish(kind, VALUES[kind])] })]),
   ...STEPS.map(({ kind }): [string, Card] => [`step ${kind}`, words({ outlineSteps: [step(kind)] })]),

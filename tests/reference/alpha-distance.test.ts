@@ -18,7 +18,7 @@ const fault = (name: string) => expectCard(JSON.parse(readFileSync(`tests/refere
 function offBy(
   card: Card,
   inside: (x: number, y: number) => number,
-  counts = (_x: number, _y: number) => true,
+  counts: (x: number, y: number) => boolean = () => true,
 ): number {
   const { width, height, pixels } = engine.render(card, 0, { bits: 16 })
   const values = new Uint16Array(pixels.buffer, pixels.byteOffset)

@@ -324,3 +324,32 @@ test('wax takes a card whose pictures are named by their files, and a card with 
   })
   expect(one!.equals(two!)).toBe(true)
 })
+
+describe('files that are none of ours, or not only cards', () => {
+  test('seals and rosters are checked too, and a byte order mark is no fault', () => {
+    expect(wax('check', 'demo/seals/lantern-regatta.seals.json').out).toBe('valid\n')
+    expect(wax('check', 'demo/rosters/crews.roster.json').out).toBe('valid\n')
+    const marked = join(folder, 'marked.card.json')
+    writeFileSync(marked, `\uFEFF${readFileSync('demo/cards/02-lower-third.card.json', 'utf8')}`)
+    expect(wax('check', marked).out).toBe('valid\n')
+    const broken = join(folder, 'broken.seals.json')
+    writeFileSync(broken, JSON.stringify({ format: 'wax-ribbon-seals', version: 1, name: 'x', seals: [] }))
+    expect(wax('check', broken)).toMatchObject({ status: 1, out: expect.stringMatching(/^seals/) })
+  })
+
+  test.each([
+    ['a folder', 'demo/cards'],
+    ['a device', '/dev/null'],
+    ['what is not there', 'nowhere.card.json'],
+  ])('%s gets a word and no stack', (_, path) => {
+    for (const command of ['check', 'evaluate', 'proof']) {
+      const { status, out, error } = wax(command, path)
+      expect([command, status]).toEqual([command, 1])
+      expect(`${out}${error}`).not.toMatch(/\n\s+at |node:/)
+    }
+  })
+
+  test('a frame that no clock shows is refused', () => {
+    expect(wax('evaluate', 'demo/cards/02-lower-third.card.json', '--frame', '1e99').error).toMatch(/is no frame/)
+  })
+})

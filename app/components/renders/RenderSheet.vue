@@ -7,6 +7,7 @@ import type { DeliveryOptions, Option } from '#core/formats/deliveries/option'
 import type { RenderOptions, RenderWish } from '#core/formats/deliveries/render-options'
 import { SCALES } from '#core/formats/deliveries/render-options'
 import type { DeliveryFormat } from '#core/formats/deliveries/table'
+import { cannotCarry } from '#core/formats/deliveries/cannot-carry'
 import { deliveryOf } from '#core/formats/deliveries/table'
 import { heldLength } from '#core/time/held'
 import { seconds } from '#core/values/rate'
@@ -53,7 +54,7 @@ const count = computed(() => Math.max(0, frames.value.last - frames.value.from +
 /** What the delivery cannot carry is said before anybody waits for it. */
 const refusal = computed(() => {
   const chosen = options.value
-  return delivery.value.refusal({ ...size.value, rate: props.card.rate, frames: count.value }, chosen)
+  return cannotCarry(delivery.value, { ...size.value, rate: props.card.rate, frames: count.value }, chosen)
 })
 const fileNames = computed(() => {
   const row = !props.rows ? '' : as.value === 'rows' ? props.rows.first : props.rows.roster

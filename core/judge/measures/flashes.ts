@@ -22,7 +22,7 @@ export interface Flashes {
   red: number
   /** The frame at which the second with the most of either begins. */
   from: number
-  /** Mean relative luminance of every picture, and whether enough of it grew brighter (1) or darker (−1) to count. */
+  /** Mean relative luminance of every picture, and whether enough of it grew brighter (1), darker (−1) or both in two places (2) to count. */
   luminance: number[]
   changes: number[]
 }
@@ -32,20 +32,26 @@ const isRed = (from: number, to: number) => Math.abs(to - from) > RED
 
 /**
  * The most flashes in any second of a run of pictures of cells. A change counts for a frame where more than FLASH_AREA of all cells
- * make one of the same direction with it; two opposing ones are a flash. `perSecond`: frames a second.
+ * make one of the same direction with it; two opposing ones are a flash. `perSecond`: frames a second. `goesRound`: after the last picture
+ * comes the first one again, so that a second may hold the seam, or a short loop several times.
  */
-export function flashesIn(pictures: readonly FlashPicture[], perSecond: number): Flashes {
-  const general = changesOf(pictures, 'luminance', isGeneral)
-  const red = changesOf(pictures, 'red', isRed)
+export function flashesIn(pictures: readonly FlashPicture[], perSecond: number, goesRound = false): Flashes {
+  const second = Math.max(1, Math.round(perSecond))
+  const count = pictures.length
+  // Once before, for what the first pictures come after; then as far as a second reaches from the last one.
+  const rounds = goesRound && count > 0 ? 2 + Math.ceil(second / count) : 1
+  const run = Array.from({ length: rounds * count }, (_, i) => pictures[i % count]!)
+  const begin = goesRound ? count : 0
+  const [generals, reds] = [changesOf(run, 'luminance', isGeneral), changesOf(run, 'red', isRed)]
+  const [general, red] = [generals, reds].map((all) => all.slice(begin, begin + count)) as [number[], number[]]
   const result: Flashes = {
     ...{ general: 0, red: 0, from: 0 },
     luminance: pictures.map(({ luminance }) => mean(luminance)),
     changes: general.map((change, i) => change || red[i]!),
   }
-  const second = Math.max(1, Math.round(perSecond))
-  for (let from = 0; from < pictures.length; from++) {
-    const inSecond = (changes: readonly number[]) => pairsOf(changes.slice(from, from + second))
-    const [here, redHere] = [inSecond(general), inSecond(red)]
+  for (let from = 0; from < count; from++) {
+    const inSecond = (changes: readonly number[]) => pairsOf(changes.slice(begin + from, begin + from + second))
+    const [here, redHere] = [inSecond(generals), inSecond(reds)]
     if (Math.max(here, redHere) > Math.max(result.general, result.red)) result.from = from
     result.general = Math.max(result.general, here)
     result.red = Math.max(result.red, redHere)
@@ -60,7 +66,7 @@ function mean(values: Float32Array): number {
 }
 
 /**
- * For every picture 1 or −1 where enough of it changes that way, else 0. A cell changes at each turning point that is far enough from
+ * For every picture 1 or −1 where enough of it changes that way, 2 where enough does either in two places, else 0. A cell changes at each turning point that is far enough from
  * the one before it; `flashes` tells whether two values are.
  */
 function changesOf(
@@ -87,8 +93,8 @@ function changesOf(
       }
       turned[i] = value
     }
-    const most = Math.max(up, down)
-    return most / turned.length > FLASH_AREA ? (up >= down ? 1 : -1) : 0
+    const [isUp, isDown] = [up / turned.length > FLASH_AREA, down / turned.length > FLASH_AREA]
+    return isUp && isDown ? 2 : isUp ? 1 : isDown ? -1 : 0
   })
 }
 
@@ -98,7 +104,8 @@ function pairsOf(changes: readonly number[]): number {
   for (const change of changes) {
     if (change === 0 || change === last) continue
     turns++
-    last = change
+    // Two places that change against each other: in each of them it is a turn.
+    last = change === 2 ? -(last || 1) : change
   }
   return Math.floor(turns / 2)
 }

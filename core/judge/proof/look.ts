@@ -332,7 +332,10 @@ async function wholeRing(
     before = picture
     onFrame(frame / card.length)
   }
-  return { flashes: flashesIn(flashes, perSecond(card.rate)), ring: card.length > 1 ? ringDifference(steps) : null }
+  return {
+    flashes: flashesIn(flashes, perSecond(card.rate), zonesOf(card) === null),
+    ring: card.length > 1 ? ringDifference(steps) : null,
+  }
 }
 
 const MID_GREY = 128

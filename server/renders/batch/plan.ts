@@ -7,7 +7,7 @@ import { deliveryOf } from '../../../core/formats/deliveries/table'
 import { broughtBy } from '../../../core/rosters/fill'
 import type { KnownPicture } from '../../../core/rosters/kinds/definition'
 import { cellsFor } from '../../../core/rosters/matching'
-import type { Programme } from '../../../core/rosters/programme'
+import type { Programme, ProgrammeEntry } from '../../../core/rosters/programme'
 import { programmeOf } from '../../../core/rosters/programme'
 import type { Roster } from '../../../core/rosters/roster'
 import { isBlank, isRendered } from '../../../core/rosters/roster'
@@ -15,7 +15,7 @@ import type { RowCard } from '../../../core/rosters/rows'
 import { RowCards } from '../../../core/rosters/rows'
 import { programmeRun, runFrames } from '../../../core/rosters/run'
 import { heldLength, zonesOf } from '../../../core/time/held'
-import { timecode } from '../../../core/time/timecode'
+import { isDropped, timecode } from '../../../core/time/timecode'
 import type { RowLeftOut } from '../../database/schema'
 import type { NewRender } from '../queue/enqueue'
 import { sizeOf } from '../plan'
@@ -96,7 +96,7 @@ function asRows(
     const render = {
       ...{ cardId: card.id, name: card.name, revision: card.revision, document: row.card },
       ...{ rowId: row.row.id, rowName: row.title, rowStart: entry?.start ?? null },
-      options: withTimecode({ ...options, ...frames }, row.card, entry?.start ?? null),
+      options: withTimecode({ ...options, ...frames }, row.card, entry ?? null),
     }
     try {
       const size = sizeOf({ ...render, programme: null })
@@ -135,15 +135,16 @@ function asProgramme({ options, card, roster, pictures }: BatchWish, cards: RowC
   const render = {
     ...{ cardId: card.id, name: card.name, revision: card.revision, document: card.document, programme: run },
     ...{ rowId: '', rowName: roster.name, rowStart: run.start },
-    options: withTimecode({ ...options, from: 0, to: runFrames(run), holds: 1 }, card.document, run.start),
+    options: withTimecode({ ...options, from: 0, to: runFrames(run), holds: 1 }, card.document, programme.entries[0]!),
   }
   return [{ ...render, ...sizeOf(render) }]
 }
 
 /** A file that can carry a timecode begins with that of its place, unless another one was asked for. */
-function withTimecode(options: RenderOptions, { rate }: Card, start: number | null): RenderOptions {
-  if (start === null || options.timecode || !('timecode' in deliveryOf(options.format).options)) return options
-  return { ...options, timecode: timecode(start, rate) }
+function withTimecode(options: RenderOptions, { rate }: Card, placed: ProgrammeEntry | null): RenderOptions {
+  if (!placed || options.timecode || !('timecode' in deliveryOf(options.format).options)) return options
+  // Counted as its row is: the same frame has another number where numbers are dropped.
+  return { ...options, timecode: timecode(placed.start, rate, isDropped(placed.row.in)) }
 }
 
 /** Names that differ as file names. */
