@@ -221,3 +221,22 @@ describe('an answer that never comes', () => {
     expect([server.conflicts, server.rows.get('a')!.revision, bench.saveState]).toEqual([[], 2, 'saved'])
   })
 })
+
+test('who took over once does not take over again: the next save is one like any other', async () => {
+  const server = new Server([{ delay: 1, loss: 'none' }])
+  const sent: SaveRequest<Card>[] = []
+  const save = server['save'].bind(server)
+  server['save'] = (id, request) => {
+    sent.push(request)
+    return save(id, request)
+  }
+  const bench = useBench()
+  void bench.open('a')
+  await jest.advanceTimersByTimeAsync(5)
+  const mine = bench.takeOver()
+  await jest.advanceTimersByTimeAsync(50)
+  await mine
+  bench.edit('Move', moveTo(7))
+  await jest.advanceTimersByTimeAsync(2000)
+  expect(sent.map(({ takeOver }) => takeOver)).toEqual([true, undefined])
+})

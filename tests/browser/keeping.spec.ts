@@ -64,6 +64,8 @@ test('a card goes out with its fonts and pictures in one archive and comes in ag
   const id = await openCard(page, { ...emptyCard(480, 270, 10), name: 'Carried along' })
   await page.getByRole('button', { name: 'Add a piece' }).click()
   await page.locator('[data-test=piece-file]').setInputFiles({ name: 'ember.png', mimeType: 'image/png', buffer: blob })
+  // What comes next stands in front of it.
+  await expect(page.locator('.piece .body')).toHaveCount(1)
   await page.getByRole('button', { name: 'Add a piece' }).click()
   await page.getByText('Words in a font').click()
   const card = await savedCard(page, id)
