@@ -67,4 +67,26 @@ describe('a seat for a worker', () => {
     expect(await lost).toMatchObject({ fault: { code: 'engine-died' } })
     expect(await waits).toBe('second')
   })
+
+  test.each(['answer', 'fault'])(
+    'a late %s to what the next worker is doing already is not taken for it',
+    async (what) => {
+      const seat = new Seat<Face>(begin, 1000, later)
+      let late: () => void = () => {}
+      const hung = seat.run(never).catch((error: unknown) => error)
+      const first = new Promise<string>((resolve, reject) => {
+        late = () => (what === 'answer' ? resolve('first') : reject(new Error('first')))
+      })
+      let ready: (value: string) => void = () => {}
+      const second = new Promise<string>((resolve) => (ready = resolve))
+      const waits = seat.run((face) => (face.name === 1 ? first : second))
+      seat.replace(FAULT)
+      late()
+      await jest.advanceTimersByTimeAsync(1)
+      expect(seat.waiting).toBe(1)
+      ready('second')
+      expect(await waits).toBe('second')
+      expect(await hung).toMatchObject({ fault: { code: 'engine-died' } })
+    },
+  )
 })

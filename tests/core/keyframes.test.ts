@@ -43,6 +43,14 @@ describe('on the ring', () => {
     expect(long.keys).toHaveLength(3)
   })
 
+  test('a key at the length of the loop lies beyond it: the first frame of the next turn is the first key’s', () => {
+    const whole = moving([0, 0], [20, 10], [40, 999])
+    expect(numberAt(whole, { ring: { length: 40 }, frame: 30 })).toBeCloseTo(5, 10)
+    expect(numberAt(whole, { ring: { length: 41 }, frame: 30 })).toBeCloseTo(504.5, 10)
+    // On an open line it acts.
+    expect(numberAt({ ...whole, loop: false }, { ring: { length: 40 }, frame: 30 })).toBeCloseTo(504.5, 10)
+  })
+
   test('one key is a constant', () => {
     for (const frame of [0, 30, 99]) expect(numberAt(moving([40, 7]), { ring: { length: 100 }, frame: frame })).toBe(7)
   })

@@ -43,6 +43,18 @@ describe('the seam of one value', () => {
     expect(seamOf(box({ rotation }), 'box/rotation').verdict).toBe(verdict)
   })
 
+  test('a jump is unseen only where its piece is not seen on either side of the seam', () => {
+    const jumping = (values: Partial<BoxPiece>) =>
+      seamOf(box({ x: { keys: keys([5, 0], [40, 90]), loop: false }, ...values }), 'box/x').verdict
+    expect(jumping({ span: { in: 5, out: 45 } })).toBe('unseen')
+    expect(jumping({ span: { in: 0, out: 45 } })).toBe('jump')
+    expect(jumping({ span: { in: 5, out: 50 } })).toBe('jump')
+    const fading = (...at: [number, number, string?][]) => jumping({ opacity: { keys: keys(...at), loop: false } })
+    expect(fading([0, 0], [10, 100], [40, 100], [49, 0])).toBe('unseen')
+    expect(fading([0, 100], [40, 100], [49, 0])).toBe('jump')
+    expect(fading([0, 0], [10, 100])).toBe('jump')
+  })
+
   test('tells values, speeds and why', () => {
     const entry = seamOf(box({ x: { keys: keys([5, 0], [40, 90]), loop: false } }), 'box/x')
     expect(entry.value).toMatchObject({ after: 0, jump: -90 })

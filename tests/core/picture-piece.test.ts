@@ -65,6 +65,24 @@ describe('a picture as a piece', () => {
     expect(Math.abs(red! - toDisplay(200 / 255)) * 255).toBeLessThanOrEqual(1)
   })
 
+  test('one engine draws it in a card of display light and in one of linear light by turns, each as a new engine does', () => {
+    const soft = { width: 60, height: 30, rotation: 10 }
+    const [display, linear] = [holding(soft), holding(soft, {}, { blending: 'linear' })]
+    const [marked, laid] = [holding({ ...soft, linear: true }), holding(soft, {}, { background: solid('#204060') })]
+    // Two colours beside each other: what lies between them depends on the light that they are mixed in.
+    const two = half(80, 40)
+    for (let i = 0; i < two.pixels.length; i += 4) if (two.pixels[i + 3] === 0) two.pixels.set([10, 200, 90, 255], i)
+    const one = engineWith(two)
+    const alone = new Map(
+      [display, linear, marked, laid].map((card) => [card, engineWith({ ...two }).render(card, 0).pixels]),
+    )
+    for (const card of [display, linear, display, marked, laid, linear, marked]) {
+      expect(one.render(card, 0).pixels).toEqual(alone.get(card))
+    }
+    expect(alone.get(display)).not.toEqual(alone.get(linear))
+    expect(alone.get(display)).not.toEqual(alone.get(marked))
+  })
+
   test('in tiles it is the same to the byte; without a file it shows nothing; a missing one is named', () => {
     const card = holding({ rotation: 20 }, { behind: [coat('shadow', 'shadow-1')] })
     const whole = engineWith().render(card, 0)

@@ -195,6 +195,19 @@ describe('spans', () => {
     expect([spanOf(slid), framesOf(slid, 'box-0/x')]).toEqual([{ in: 5, out: 25 }, [8, 48]])
   })
 
+  test('motion that is slid comes round on the ring; an open line stays behind frame 0, keys beyond the loop stay beyond', () => {
+    const open = row({ x: { keys: keys([10, 0], [20, 50]), loop: false }, y: { keys: keys([5, 1], [50, 2], [60, 3]) } })
+    const earlier = shiftMotion(open, 'box-0', -12)
+    expect([framesOf(earlier, 'box-0/x'), framesOf(earlier, 'box-0/y')]).toEqual([
+      [0, 10],
+      [38, 43, 48],
+    ])
+    expect(framesOf(shiftMotion(open, 'box-0', 45), 'box-0/x')).toEqual([55, 65])
+    expect(framesOf(shiftMotion(open, 'box-0', 5), 'box-0/y')).toEqual([10, 55, 65])
+    // What was pushed to the start is not torn apart when it is pushed on.
+    expect(framesOf(shiftMotion(earlier, 'box-0', -12), 'box-0/x')).toEqual([0, 10])
+  })
+
   test('a piece is split at the playhead in two that follow each other', () => {
     const split = splitPiece(moves, 'box-0', 12)!
     expect(split.card.pieces.map(({ span }) => span)).toEqual([

@@ -306,6 +306,33 @@ test('trails: the copies rendered one by one, and laid by hand', () => {
   expect(most(early(true), at(2))).toBeGreaterThan(0.1)
 })
 
+test('trails: each copy stands in the light of its own moment', () => {
+  const azimuth = {
+    keys: [
+      { frame: 0, value: 0 },
+      { frame: 20, value: 180 },
+    ],
+  }
+  const behind = [coat('shadow', 's', { distance: 30, softness: 4, ownDirection: false, knockOut: false })]
+  const scene = (finishes: Finish[]) =>
+    withWash(
+      withBox(
+        { ...emptyCard(W, H), background: solid('#FFFFFF') },
+        { width: 30, height: 30, x: 128, y: 96 },
+        { behind },
+      ),
+      finishes,
+    )
+  const lit = (finishes: Finish[], frame: number) =>
+    floatsOf(engine, { ...scene(finishes), light: { azimuth: azimuth as never, elevation: 45 } }, frame).values
+  const copies = [lit([], 10), lit([], 4)]
+  const mean = copies[0]!.map((v, i) => (v + copies[1]![i]! * 0.5) / 1.5)
+  const shown = lit([finish('trails', { copies: 1, spacing: 6, decay: 50, laid: 'mean' })], 10)
+  expect(shown.reduce((worst, v, i) => Math.max(worst, Math.abs(v - mean[i]!)), 0)).toBeLessThan(1e-6)
+  // The light did turn between them.
+  expect(copies[0]!.some((v, i) => Math.abs(v - copies[1]![i]!) > 0.5)).toBe(true)
+})
+
 test('flowing noise: whole turns of the evolution close, part of one does not; each octave is half as strong', () => {
   const kernels = new Kernels()
   const map = { a: 1 / 40, b: 0, c: 0, d: 1 / 40, e: 0, f: 0 }

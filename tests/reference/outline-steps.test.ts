@@ -254,6 +254,14 @@ describe('slices', () => {
     const { top, bottom } = spanOf(moved)!
     const rest = spanOf(shape)!
     expect(bottom - top).toBeCloseTo(rest.bottom - rest.top + 20, 3)
+    // It opens about the middle, with an even number of bands too.
+    for (const number of [2, 3, 4]) {
+      const open = spanOf(outcome(run('slices', { number, gap: 12 }, shape)))!
+      const by = ((number - 1) * 12) / 2
+      expect([rest.top - open.top, open.bottom - rest.bottom].map((v) => v.toFixed(3))).toEqual(
+        [by, by].map((v) => v.toFixed(3)),
+      )
+    }
   })
 })
 

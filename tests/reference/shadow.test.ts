@@ -138,6 +138,16 @@ test('lift of nothing hides the shadow under its piece; the higher, the fainter'
   expect(strength(150)[0]).toBeLessThan(strength(50)[0])
 })
 
+test('lift: all that the shadow covers fades as 1 / (1 + height / size), whatever its blur spreads', () => {
+  const covered = (lift: number) => {
+    const behind = [coat('shadow', 's', { cast: 'lift', lift, knockOut: false })]
+    const card = withBox(emptyCard(SIZE, SIZE), { width: 160, height: 160 }, { behind })
+    const { pixels } = engine.render({ ...card, light: { azimuth: 180, elevation: 80 } }, 0, { bits: 16 })
+    return new Uint16Array(pixels.buffer).reduce((sum, v, i) => (i % 4 === 3 ? sum + v / 65535 : sum), 0)
+  }
+  for (const lift of [0, 40, 80, 160]) expect(covered(lift) / (160 * 160) / (1 / (1 + lift / 160))).toBeCloseTo(1, 3)
+})
+
 describe('a glow', () => {
   const glowing = (values: Record<string, unknown>) => {
     const laid = coat('glow', 'g', {
