@@ -23,7 +23,7 @@ export const useNotices = defineStore('notices', () => {
   const current = ref<Notice | null>(null)
 
   function say(text: string, action?: NoticeAction, lasts = false) {
-    current.value = { text, bad: false, lasts, ...(action ? { action } : {}) }
+    current.value = { text, bad: false, ...(lasts ? { lasts } : {}), ...(action ? { action } : {}) }
   }
 
   function fault({ message, remedy }: Pick<Fault, 'message' | 'remedy'>) {

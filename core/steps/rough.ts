@@ -20,7 +20,12 @@ export const rough = defineStep({
   label: 'Rough',
   help: 'Moves the edge in and out by smooth chance, as a dry pen or torn paper has it',
   parameters: {
-    amount: span('Amount', 'How far the edge may be moved by chance, mostly less than half of it; no farther than two waves', 4, [0, 40]),
+    amount: span(
+      'Amount',
+      'How far the edge may be moved by chance, mostly less than half of it; no farther than two waves',
+      4,
+      [0, 40],
+    ),
     size: span('Size', 'Length of a wave of the edge', 40, [2, 300]),
     detail: detail(2),
     every: every(),

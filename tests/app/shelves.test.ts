@@ -210,6 +210,9 @@ test('notices: the last word stands, with what can be done about it', () => {
   const run = () => {}
   notices.say('Deleted', { label: 'Undo', run })
   expect(notices.current).toEqual({ text: 'Deleted', bad: false, action: { label: 'Undo', run } })
+  // What it offers once stays until something is done.
+  notices.say('Kept', { label: 'Take back', run }, true)
+  expect(notices.current).toMatchObject({ text: 'Kept', lasts: true })
   notices.fault({ message: 'No.', remedy: 'Try again.' })
   expect(notices.current).toEqual({ text: 'No.', remedy: 'Try again.', bad: true })
 })
