@@ -6,7 +6,7 @@ export default defineConfig({
   globalSetup: './tests/browser/stand.ts',
   // Two cores; each has an application of its own, see bench-page.ts.
   workers: 2,
-  // In CI a test may be tried once more; npm test names those that needed it.
+  // In CI a test may be tried once more; npm test names those that needed it, and fails where they are not listed (tried-again.mjs).
   retries: process.env.CI ? 1 : 0,
   // For a test that hangs: machines differ, and a browser beside a render has its share of one core.
   timeout: 180_000,
