@@ -1,4 +1,5 @@
-import { execFileSync } from 'node:child_process'
+import { execFileSync, spawn } from 'node:child_process'
+import { once } from 'node:events'
 import { mkdirSync, readdirSync, readFileSync, rmSync, statSync, truncateSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { beforeAll, describe, expect, test } from '@jest/globals'
@@ -334,6 +335,26 @@ const isRoot = process.getuid?.() === 0
     }
   },
 )
+
+test('a render worker without threads of its own puts together what others made', async () => {
+  await emptied()
+  const program = spawn(process.execPath, ['.wax/node/render-worker.mjs'], {
+    env: {
+      ...process.env,
+      ...{ NUXT_DATABASE_URL: own.url, NUXT_STORAGE: storage, WAX_RENDER_THREADS: '0', WAX_DISK_RESERVE: '0' },
+    },
+    stdio: 'ignore',
+  })
+  try {
+    const id = await queued('elsewhere')
+    await working(() => until(async () => (await rowOf(id)).status === 'done'), { name: 'elsewhere' })
+    expect(new Set((await runsOf(id)).map(({ state }) => state))).toEqual(new Set(['done']))
+    expect(filesOf(id).some((name) => name.endsWith('.zip'))).toBe(true)
+  } finally {
+    program.kill('SIGTERM')
+    await once(program, 'exit')
+  }
+})
 
 test('the rule of cleaning: old files go unless they are kept, and so do the frames of what failed', async () => {
   await emptied()
