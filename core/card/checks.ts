@@ -13,6 +13,7 @@ import { parametersOfMask } from '../masks/definition'
 import { MASKS } from '../masks/table'
 import { COMMON_STEP_PARAMETERS } from '../steps/definition'
 import { STEPS } from '../steps/table'
+import { placeOf } from './faults'
 import { fieldsSchema, headingOf } from './fields'
 import { partsOf } from './parts'
 import { PLACE_PARAMETERS } from '../pieces/place'
@@ -180,10 +181,13 @@ export const cardSchema = z
   })
   .superRefine((card, context) => {
     // The first two are taken: addresses of the card itself begin with them.
-    const seen = new Set(['light', 'background'])
+    const seen = new Map(['light', 'background'].map((name) => [name, `the card’s own ${name}`]))
     const claim = (value: string, path: (string | number)[]) => {
-      if (seen.has(value)) context.addIssue({ code: 'custom', path, message: `is an id that is taken` })
-      seen.add(value)
+      const holder = seen.get(value)
+      if (holder !== undefined) {
+        const remedy = 'Give it an id of its own.'
+        context.addIssue({ code: 'custom', path, message: `is an id that is taken, by ${holder}`, params: { remedy } })
+      } else seen.set(value, placeOf(path.slice(0, -1)))
     }
     const visit = (pieces: readonly Piece[], path: (string | number)[], depth: number) => {
       if (depth > DEEPEST_GROUP) {

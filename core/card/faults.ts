@@ -23,7 +23,8 @@ export function faultsOf(issue: Issue, card: unknown, outer: PropertyKey[] = [])
 const depth = (issues: Issue[]) =>
   extentOf(issues.map((issue) => (issue.code === 'invalid_type' ? 0 : 1) + issue.path.length))[1]
 
-function placeOf(path: readonly PropertyKey[]): string {
+/** A place in a document, as in `pieces[0].coats.face[1]`. */
+export function placeOf(path: readonly PropertyKey[]): string {
   const text = path.map((part) => (typeof part === 'number' ? `[${part}]` : `.${String(part)}`)).join('')
   return text.replace(/^\./, '') || 'card'
 }
@@ -50,12 +51,14 @@ function wordsFor(issue: Issue, value: unknown): { code: string; message: string
       }
     }
     case 'too_small':
+      if (counted(value)) return { code: 'out-of-range', ...fewOf(value, Number(issue.minimum)) }
       return {
         code: 'out-of-range',
         message: `${shown} is too small.`,
         remedy: `The least is ${String(issue.minimum)}.`,
       }
     case 'too_big':
+      if (counted(value)) return { code: 'out-of-range', ...manyOf(value, Number(issue.maximum)) }
       return {
         code: 'out-of-range',
         message: `${shown} is too large.`,
@@ -77,7 +80,7 @@ function wordsFor(issue: Issue, value: unknown): { code: string; message: string
       return {
         code: 'not-allowed',
         message: `${shown} ${issue.message}.`,
-        remedy: 'Change it to a value that is allowed.',
+        remedy: (issue.params?.remedy as string | undefined) ?? 'Change it to a value that is allowed.',
       }
     default:
       return {
@@ -87,3 +90,22 @@ function wordsFor(issue: Issue, value: unknown): { code: string; message: string
       }
   }
 }
+
+/** What is too long or too short by the number of what it holds. */
+const counted = (value: unknown): value is string | readonly unknown[] =>
+  typeof value === 'string' || Array.isArray(value)
+
+const lengthOf = (value: string | readonly unknown[]): string => {
+  const [one, many] = typeof value === 'string' ? ['character', 'characters'] : ['entry', 'entries']
+  return `${value.length} ${value.length === 1 ? one : many}`
+}
+
+const fewOf = (value: string | readonly unknown[], least: number) => ({
+  message: `It has ${lengthOf(value)}, too few.`,
+  remedy: `The least is ${least}.`,
+})
+
+const manyOf = (value: string | readonly unknown[], most: number) => ({
+  message: `It has ${lengthOf(value)}, too many.`,
+  remedy: most === 0 ? 'What it belongs to takes none: take them out.' : `The most is ${most}.`,
+})

@@ -1,5 +1,6 @@
 import type { z } from 'zod'
 import type { Fault } from '../errors'
+import { gathered } from './gathered'
 import { oddPlace } from './odd-json'
 import type { Stored, Upgrade } from './upgrades'
 import { upgraded } from './upgrades'
@@ -79,5 +80,5 @@ export function readDocument<T>(kind: DocumentKind, value: unknown): Reading<T> 
   const today = upgraded(kind, value as Stored)
   const result = kind.schema.safeParse(today)
   if (result.success) return { document: result.data as T, faults: null }
-  return { document: null, faults: result.error.issues.flatMap((issue) => kind.faults(issue, today)) }
+  return { document: null, faults: gathered(result.error.issues.flatMap((issue) => kind.faults(issue, today))) }
 }

@@ -122,6 +122,32 @@ describe('the card file', () => {
     expect(faults![0]!.remedy).not.toBe('')
   })
 
+  test('an id that is taken is told with who has it; the card’s own are named', () => {
+    const [twice] = faultsOf((c) => (c.pieces[1].coats.face[0].id = c.pieces[0].id))!
+    expect(twice).toMatchObject({
+      place: 'pieces[1].coats.face[0].id',
+      message: expect.stringMatching(/by pieces\[0\]\.$/),
+      remedy: 'Give it an id of its own.',
+    })
+    expect(faultsOf((c) => (c.pieces[0].id = 'light'))![0]!.message).toMatch(/by the card’s own light\.$/)
+  })
+
+  test('lists that are too long are told by their number; a kind that takes none says so', () => {
+    const [pieces] = faultsOf((c) => (c.palette = Array(65).fill('#FFFFFF')))!
+    expect(pieces).toMatchObject({ message: 'It has 65 entries, too many.', remedy: 'The most is 64.' })
+    const twin = { kind: 'twin', id: 'again', name: 'Again', outlineSteps: [{ kind: 'grow', id: 'step-9' }] }
+    const [none] = faultsOf((c) => c.pieces.push(twin))!
+    expect(none).toMatchObject({ message: 'It has 1 entry, too many.', remedy: expect.stringMatching(/takes none/) })
+  })
+
+  test('of many faults of one kind in one list the first are told, and how many more', () => {
+    const points = Array.from({ length: 70 }, (_, i) => [i, 0, 1])
+    const painting = { kind: 'painting', id: 'p', name: 'P', strokes: [{ id: 's', tip: 'round-hard', points }] }
+    const faults = faultsOf((c) => c.pieces.push(painting))!
+    expect(faults).toHaveLength(3)
+    expect(faults[2]!.message).toMatch(/So it is with 67 more here\.$/)
+  })
+
   test('every fault is listed, not only the first', () => {
     const faults = faultsOf((card: Loose) => {
       card.length = 0
