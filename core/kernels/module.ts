@@ -22,6 +22,8 @@ export interface KernelExports {
     h: number,
     right: Address,
     down: Address,
+    aside: Address,
+    below: Address,
     walk: Address,
     reach: number,
   ): void

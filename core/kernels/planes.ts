@@ -145,8 +145,8 @@ export class PlaneKernels extends KernelMemory {
   fieldDistance({ at, w, h }: Plane, reach: Px = w + h): Plane {
     const plane = this.plane(w, h)
     const mark = this.mark()
-    const [right, down] = [this.plane(w, h), this.plane(w, h)]
-    this.run.fieldDistance(at, plane.at, w, h, right.at, down.at, this.take(64), Math.min(reach, w + h) + 2)
+    const [right, down, aside, below] = [0, 1, 2, 3].map(() => this.plane(w, h).at) as [number, number, number, number]
+    this.run.fieldDistance(at, plane.at, w, h, right, down, aside, below, this.take(64), Math.min(reach, w + h) + 2)
     this.release(mark)
     return plane
   }
