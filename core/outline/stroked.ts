@@ -37,7 +37,7 @@ export function strokeRings(strand: Strand, style: LineStyle, tolerance: number)
 const THICK = 1000
 
 /** How close points of a line may lie. */
-const nearest = (thickness: number) => (thickness > THICK ? (thickness - THICK) / 200 : 0)
+export const nearest = (thickness: number) => (thickness > THICK ? (thickness - THICK) / 200 : 0)
 
 /** A point of a line's side. */
 interface Edge extends Point {

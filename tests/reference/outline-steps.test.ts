@@ -77,6 +77,21 @@ describe('grow: Steiner’s formula for convex shapes, A + P·d + π·d² (J. St
     expect(smaller).toBeCloseTo(areaOf([regular(5, r)]) * ((inner - 20) / inner) ** 2, 1)
     expect(grownRings([regular(5, r)], -inner - 1, 'round', FINE)).toEqual([])
   })
+
+  test('by a hundred times their size a thousand little rings become the one thing that their hull does, at once', () => {
+    // In a square of 200 px, its corners among them: the hull is the square.
+    const rings = Array.from({ length: 1024 }, (_, i) => {
+      const [x, y] = [-100 + (i % 32) * 6.4, -100 + Math.floor(i / 32) * 6.4]
+      return polygon([x, y, x + 1.6, y, x + 1.6, y + 1.6, x, y + 1.6])
+    })
+    const d = 20_000
+    const grown = grownRings(rings, d, 'round', FINE)
+    expect(grown).toHaveLength(1)
+    const meant = 200 ** 2 + 4 * 200 * d + Math.PI * d * d
+    // The outline of so large a thing is as rough as a hundredth of its thickness lets it be.
+    expect(Math.abs(areaOf(grown) / meant - 1)).toBeLessThan(0.002)
+    expect(grownRings(rings, -d, 'round', FINE)).toEqual([])
+  })
 })
 
 describe('round: a corner of turn φ loses r²·(tan(φ/2) − φ/2)', () => {
