@@ -182,14 +182,17 @@ test('what was done while the server was away outlives its tab, and is offered b
   await page.getByLabel(/^Name of/).fill('Never saved')
   await page.keyboard.press('Enter')
   await expect(page.locator('[data-test=save-state]')).not.toHaveText('saved')
-  await page.waitForFunction(async () => {
-    const open = indexedDB.open('wax-unsaved')
-    const database = await new Promise<IDBDatabase>((go) => (open.onsuccess = () => go(open.result)))
-    const asked = database.transaction('edits').objectStore('edits').count()
-    const count = await new Promise<number>((go) => (asked.onsuccess = () => go(asked.result)))
-    database.close()
-    return count === 1
-  })
+  // Kept a moment after the edit: asked again and again, as a promise alone would pass for an answer.
+  const kept = () =>
+    page.evaluate(async () => {
+      const open = indexedDB.open('wax-unsaved')
+      const database = await new Promise<IDBDatabase>((go) => (open.onsuccess = () => go(open.result)))
+      const asked = database.transaction('edits').objectStore('edits').count()
+      const count = await new Promise<number>((go) => (asked.onsuccess = () => go(asked.result)))
+      database.close()
+      return count
+    })
+  await expect.poll(kept).toBe(1)
   // The tab falls: nothing is asked, nothing is sent.
   await page.close({ runBeforeUnload: false })
   const next = await context.newPage()
