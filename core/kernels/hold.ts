@@ -45,4 +45,13 @@ export class RowHolder extends KernelMemory {
       sum: new Float32Array(buffer, this.sums + 16, 4),
     }
   }
+
+  /**
+   * How far the colours of the row that was held last are moved by rounding alone, where luma and chromas have so many bits in the legal
+   * range: the sum over its pixels with alpha.
+   */
+  rounding(meant: HeldValues, scale: number, depth: number): number {
+    const [lumas, chromas] = [219 * 2 ** (depth - 8), 224 * 2 ** (depth - 8)]
+    return this.run.roundRow(this.meant, meant.BYTES_PER_ELEMENT * 8, scale, this.width, lumas, chromas)
+  }
 }

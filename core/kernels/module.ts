@@ -83,6 +83,7 @@ export interface KernelExports {
   wholeColours(at: Address, stride: number, w: number, h: number): void
   planeRow(y: Address, cb: Address, cr: Address, a: Address, wide: boolean, ...numbers: number[]): void
   holdRow(meant: Address, bits: number, scale: number, found: Address, count: number, sums: Address): number
+  roundRow(meant: Address, bits: number, scale: number, count: number, lumas: number, chromas: number): number
   holdSquares(meant: Address, wide: boolean, ...numbers: number[]): number
   whole8(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: (number | boolean)[]): void
   whole16(src: Address, srcStride: number, dst: Address, dstStride: number, ...numbers: (number | boolean)[]): void

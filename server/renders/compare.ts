@@ -17,6 +17,8 @@ export interface ComparedFile {
   stored: StoredForm
   /** Whether colours are held together for four pixels too. */
   squares: boolean
+  /** Bits of luma and chromas whose own rounding is told; null where nothing is allowed for it. */
+  roundedTo: number | null
 }
 
 /** What is asked of a frame. */
@@ -45,7 +47,7 @@ export interface Compared {
 
 /** Holds a frame as it is stored against the engine's. `meant` is what the file is to show of `made`. */
 export function compareFrame(
-  { plan, stored, squares }: ComparedFile,
+  { plan, stored, squares, roundedTo }: ComparedFile,
   { hash, empties, seam }: FrameAsked,
   raw: Uint8Array,
   made: Uint8Array,
@@ -57,7 +59,7 @@ export function compareFrame(
     // The same bytes have the same hash.
     hash: isSame && meant.pixels === made ? hash : digest(raw),
     isSame,
-    held: isSame ? sameHeld(meant) : holdPicture(meant, seen),
+    held: isSame ? sameHeld(meant) : holdPicture(meant, seen, roundedTo),
     shared: squares ? holdSquares(meant, seen) : null,
     isEmptied: empties && isEmpty(seen, plan) && !isEmpty(seenInPixels(meant.pixels, meant), plan),
     seam: seam ? seamPicture(seenInPixels(meant.pixels, meant), seen, plan) : null,

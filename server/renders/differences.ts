@@ -50,20 +50,26 @@ export interface Sums {
 export interface HeldPicture {
   alpha: Sums
   colour: Sums
+  /** The sum of what colours are moved by rounding alone, over as many values as `colour`; 0 where that is not asked. */
+  rounding: number
 }
 
 const nothing = (count = 0): Sums => ({ most: 0, sum: 0, count })
 
 let holder: { width: number; rows: RowHolder } | null = null
 
-/** Holds a picture that was read against what was meant: alpha everywhere, colour where it is not 0. */
-export function holdPicture(meant: FramePicture, found: SeenPicture): HeldPicture {
+/**
+ * Holds a picture that was read against what was meant: alpha everywhere, colour where it is not 0. `roundedTo`: bits of luma and chromas
+ * whose rounding alone is told too.
+ */
+export function holdPicture(meant: FramePicture, found: SeenPicture, roundedTo: number | null = null): HeldPicture {
   const { width, height, bits } = meant
   const values = bits === 'float' ? new Float32Array(meant.pixels.buffer, meant.pixels.byteOffset) : numbersOf(meant)
   const scale = { 8: 1 / 255, 16: 1 / 65_535, half: 1, float: 1 }[bits]
   if (holder?.width !== width) holder = { width, rows: new RowHolder(width) }
   const alpha = nothing(found.alpha ? width * height : 0)
   const colour = nothing()
+  let rounding = 0
   for (let y = 0; y < height; y++) {
     const stored = found.alpha?.(y) ?? null
     // Most of a title's frame: nothing is meant there, and nothing found.
@@ -76,13 +82,14 @@ export function holdPicture(meant: FramePicture, found: SeenPicture): HeldPictur
     colour.most = Math.max(colour.most, most[0]!, most[1]!, most[2]!)
     colour.sum += sum[0]! + sum[1]! + sum[2]!
     colour.count += 3 * inked
+    if (roundedTo !== null && inked > 0) rounding += holder.rows.rounding(values, scale, roundedTo)
   }
-  return { alpha, colour }
+  return { alpha, colour, rounding }
 }
 
 /** The same of a picture that is the same to the byte. */
 export function sameHeld({ width, height }: FramePicture): HeldPicture {
-  return { alpha: nothing(width * height), colour: nothing() }
+  return { alpha: nothing(width * height), colour: nothing(), rounding: 0 }
 }
 
 /** How far the channels of pixels may be apart that count as one even colour, in steps of 8 bits. */

@@ -55,6 +55,8 @@ async function verify(
   const file = await encoder.read(plan)
   const fits = file.width === plan.width && file.height === plan.height
   const squares = !tolerance.exact && tolerance.colour.shared === true
+  const roundedTo = (!tolerance.exact && tolerance.colour.roundedTo) || null
+  let rounding = 0
   const held: Held = { alpha: new Differences(), colour: new Differences(), shared: new Differences() }
   const last = order.length - 1
   const read: string[] = []
@@ -63,7 +65,7 @@ async function verify(
   let lastIsEmpty = false
   let compared = 0
   const ends: SeamPicture[] = []
-  const frames = compareFrames({ plan, stored: file.stored, squares }, file.frames, made, (at) => {
+  const frames = compareFrames({ plan, stored: file.stored, squares, roundedTo }, file.frames, made, (at) => {
     // Frames too many, or of another size, are known by their hashes alone.
     if (at > last || !fits) return null
     const seam = loops && fits && (at === 0 || at === last)
@@ -78,6 +80,7 @@ async function verify(
       if (found.isSame === false) changed.push(at)
       held.alpha.take(at, found.held.alpha)
       held.colour.take(at, found.held.colour)
+      rounding += found.held.rounding
       if (found.shared) held.shared.take(at, found.shared)
       if (at > 0 && read[at] === read[at - 1] && made.hash(order[at]!) !== made.hash(order[at - 1]!)) {
         if (!(await isNearlySame(made, [order[at - 1]!, order[at]!], plan, tolerance))) twice.push(at)
@@ -92,7 +95,9 @@ async function verify(
     check('frames', 'Frames', String(read.length), String(plan.frames), read.length === plan.frames),
     ...aboutFile(file, encoder, plan),
     ...(file.alpha === false && !tolerance.exact && tolerance.alpha ? [NO_ALPHA] : []),
-    ...(compared > 0 ? aboutPixels(tolerance, held, changed) : [NOTHING_COMPARED]),
+    ...(compared > 0
+      ? aboutPixels(withRounding(tolerance, rounding, held.colour.count), held, changed)
+      : [NOTHING_COMPARED]),
     check(
       'order',
       'Every frame once',
@@ -134,6 +139,13 @@ async function isNearlySame(
     for (let c = i; c < i + 3; c++) if (Math.abs(a[c]! - b[c]!) * alpha > colourBy * top) return false
   }
   return true
+}
+
+/** The mean of colours may be off by what their rounding alone gives, and by what is the codec's. `rounding`: a sum over `count` values. */
+function withRounding(tolerance: Tolerance, rounding: number, count: number): Tolerance {
+  if (tolerance.exact || rounding === 0) return tolerance
+  const mean = tolerance.colour.mean + (rounding / count) * 255
+  return { ...tolerance, colour: { ...tolerance.colour, mean: Number(mean.toFixed(3)) } }
 }
 
 const lastFrame = (isEmpty: boolean) =>

@@ -41,6 +41,36 @@ test.each([
   )
 })
 
+test.each([
+  [Uint8Array, 255, 8],
+  [Uint16Array, 65_535, 10],
+  [Float32Array, 1, 10],
+] as const)('%p: what rounding to luma and chromas alone gives is that of BT.709', (Values, top, depth) => {
+  const rows = new RowHolder(WIDTH)
+  const row = fc.array(fc.integer({ min: 0, max: 255 }), { minLength: WIDTH * 4, maxLength: WIDTH * 4 })
+  // ITU-R BT.709-6 §3.2 and §5: luma has 219 steps of 8 bits, chromas 224.
+  const rounded = (value: number, steps: number) =>
+    Math.round(value * steps * 2 ** (depth - 8)) / (steps * 2 ** (depth - 8))
+  fc.assert(
+    fc.property(row, (made) => {
+      const meant = Values.from(made.map((one) => (one < 40 ? 0 : (one / 255) * top)))
+      let sum = 0
+      for (let x = 0; x < WIDTH; x++) {
+        const [r, g, b, a] = [0, 1, 2, 3].map((c) => meant[x * 4 + c]! / top) as [number, number, number, number]
+        if (a === 0) continue
+        const y = 0.2126 * r + 0.7152 * g + 0.0722 * b
+        const [luma, cb, cr] = [rounded(y, 219), rounded((b - y) / 1.8556, 224), rounded((r - y) / 1.5748, 224)]
+        const found = [luma + 1.5748 * cr, luma - 0.187_324 * cb - 0.468_124 * cr, luma + 1.8556 * cb]
+        sum += [r, g, b].reduce((all, value, c) => all + Math.abs(value - found[c]!), 0)
+      }
+      rows.hold(meant, 0, 1 / top, new Float32Array(WIDTH * 4))
+      // Halves of a step may go either way in 32 bits: seldom, and by a step.
+      expect(Math.abs(rows.rounding(meant, 1 / top, depth) - sum)).toBeLessThan(2e-4 + 6 / (219 * 2 ** (depth - 8)))
+    }),
+    { numRuns: 60 },
+  )
+})
+
 describe('planes to RGB', () => {
   const levels = { from: 0, zero: 16, scale: 1 / 219, middle: 128, chromaScale: 1 / 224, top: 1 / 255 }
 

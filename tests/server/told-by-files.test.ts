@@ -17,7 +17,7 @@ import { pngChunks } from '#server/renders/encoders/chunks'
 import { gifTimes, pngTimes } from '#server/renders/encoders/shown-times'
 import type { RenderPlan } from '#server/renders/plan'
 import { framesOf, held, planned, softCard, written } from '../support/delivered'
-import { fontBytes } from '../support/engine'
+import { demoCard, engineWithFonts, fontBytes } from '../support/engine'
 
 // What files say of themselves, and what other programs made of them: good ones are not refused, and no bad one passes.
 
@@ -136,6 +136,25 @@ describe('frames that are nearly the same', () => {
     )
     expect((await held(plan, frames)).checks.find(({ name }) => name === 'order')).toMatchObject({ passed: true })
   })
+})
+
+test('ProRes of a busy picture is held to its own rounding and the codec’s; with green moved by a step it is refused', async () => {
+  const card = { ...demoCard('15-flat-made-glossy'), length: 1 }
+  const plan = planned(card, { format: 'prores4444', from: 0, to: 1, scale: 0.5 }, [join(folder, 'busy.mov')])
+  const frames = [engineWithFonts().render(card, 0, { ...plan.plan.form, scale: 0.5 })]
+  const made: Made = { plan, frames, paths: [...plan.plan.paths] }
+  await written(plan.plan, frames)
+  const { checks } = await held(made.plan, made.frames)
+  const colour = checks.find(({ name }) => name === 'colour')!
+  expect([colour.passed, Number(/mean ([\d.]+) of/.exec(colour.found)![1]) > 0.2]).toEqual([true, true])
+  const moved = made.frames.map((frame) => {
+    const pixels = frame.pixels.slice()
+    const values = new Uint16Array(pixels.buffer)
+    for (let i = 0; i < values.length; i += 4) values[i + 1] = Math.max(0, values[i + 1]! - 256)
+    return { ...frame, pixels }
+  })
+  await written(made.plan.plan, moved)
+  expect(await wrong(made)).toEqual([expect.stringMatching(/^colour: /)])
 })
 
 describe('for how long pictures are shown', () => {

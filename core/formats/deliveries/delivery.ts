@@ -21,9 +21,10 @@ export type Tolerance =
       alpha: Allowed | null
       /**
        * Where alpha is not 0. `shared`: of the means of four pixels amid even colours, where pixels share a colour or a dither makes
-       * it up.
+       * it up. `roundedTo`: the mean is the codec's own; what the rounding of the picture's colours to luma and chromas of so many bits
+       * gives is measured in each render and allowed beside it.
        */
-      colour: Allowed & { shared?: true }
+      colour: Allowed & { shared?: true; roundedTo?: number }
       /** Where these figures come from. */
       because: string
     }

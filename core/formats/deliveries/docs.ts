@@ -42,6 +42,7 @@ function section({ format, label, help, loses, options, files, tolerance }: Deli
     `## ${label}`,
     `\`${format}\`: ${help}. ${loses ? `${loses}.` : 'Nothing is lost.'} ${fileWords(files({}))}`,
     ...(held.exact ? [] : [`${held.because}.`]),
+    ...otherTolerances(options, tolerance),
     ...(entries.length > 0
       ? [
           table(
@@ -59,6 +60,19 @@ function section({ format, label, help, loses, options, files, tolerance }: Deli
   ].join('\n\n')
 }
 
+/** Where an option has the files held otherwise than by default. */
+function otherTolerances(options: Delivery['options'], tolerance: Delivery['tolerance']): string[] {
+  const byDefault = toleranceWords(tolerance({}))
+  return (Object.entries(options) as [string, Option][]).flatMap(([name, option]) =>
+    option.kind !== 'choice'
+      ? []
+      : option.choices.flatMap(({ value }) => {
+          const words = toleranceWords(tolerance({ [name]: value }))
+          return words === byDefault ? [] : [`With \`${name}\` \`${value}\` it is held to: ${words}.`]
+        }),
+  )
+}
+
 const fileWords = (files: ReturnType<Delivery['files']>): string =>
   files.length === 1 ? `One file, \`${files[0].ending}\`.` : `${files.length} files, \`${files[0].ending}\`.`
 
@@ -71,8 +85,10 @@ function toleranceWords(tolerance: Tolerance): string {
   if (tolerance.exact) return 'every byte'
   const words = (what: string, { most, mean }: { most: number; mean: number }) =>
     `${what} ${most < 255 ? `at most ${most}, ` : ''}mean ${mean}`
-  const colour = words(tolerance.colour.shared ? 'even colours' : 'colour', tolerance.colour)
-  return `${tolerance.alpha ? `${words('alpha', tolerance.alpha)}; ` : ''}${colour} of 255`
+  const { shared, roundedTo } = tolerance.colour
+  const colour = words(shared ? 'even colours' : 'colour', tolerance.colour)
+  const beside = roundedTo ? `, and what rounding to ${roundedTo} bits alone gives` : ''
+  return `${tolerance.alpha ? `${words('alpha', tolerance.alpha)}; ` : ''}${colour} of 255${beside}`
 }
 
 function table(head: string[], rows: string[][]): string {

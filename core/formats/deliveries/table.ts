@@ -59,8 +59,9 @@ export const DELIVERIES = [
     tolerance: () => ({
       exact: false,
       alpha: { most: 0.5, mean: 0.1 },
-      colour: { most: 4, mean: 0.2 },
-      because: 'Measured on soft glows: alpha 0.36 and 0.03, colour 2.7 and 0.12',
+      colour: { most: 4, mean: 0.15, roundedTo: 10 },
+      because:
+        'Measured on every kind of demo card: alpha 0.37 and 0.03, colour 2.7; of the mean 0.09 to 0.13 is the rounding, up to 0.12 the codec',
     }),
     refusal: NEVER,
   },

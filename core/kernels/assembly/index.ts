@@ -33,7 +33,7 @@ export { moveRows, displaceRows, partRows, spreadRows, mapPlane } from './moved-
 export { addDisc, addTip } from './brush'
 export { readyStraight, readyLaid, halfPicture, mixInto } from './ready-picture'
 export { addFlowNoise } from './flow-noise'
-export { holdRow } from './hold'
+export { holdRow, roundRow } from './hold'
 export { planeRow } from './plane-row'
 export { holdSquares } from './squares'
 export { exp, pow, sin, cos, cbrt, log, acos } from './exact'
