@@ -1,13 +1,14 @@
-import { execFileSync } from 'node:child_process'
+import { execFile, execFileSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { promisify } from 'node:util'
+import type { Page } from '@playwright/test'
 import type { Card } from '../../core/card/schema'
 import { decodePng } from '../../server/renders/encoders/png'
 import { demoCard } from '../support/engine'
-import { expect, openCard, test } from './bench-page'
-import { item, startRender } from './press-hand'
+import { expect, test } from './bench-page'
 
 declare global {
   interface Window {
@@ -21,48 +22,58 @@ test.afterAll(() => rmSync(folder, { recursive: true, force: true }))
 // Type, strokes and shadows; textures, sheen and a turning direction; a group, lift and a swept body; washes with bloom, grain and
 // steps; bands, maps and other pieces; a sequence as a matte, and a twin of it.
 const SEQUENCES: Record<string, string[]> = { '27-slate': ['--sequence', 'demo/sequences/paper-edge.zip'] }
-for (const file of ['01-opening', '07-frozen', '08-lift', '17-torn-type', '18-print-shop', '27-slate']) {
-  test(`bench, command line and server make the same bytes of ${file}`, async ({ page }) => {
+const CARDS = ['01-opening', '07-frozen', '08-lift', '17-torn-type', '18-print-shop', '27-slate']
+
+/** Two: what is kept from the first must not be seen in the second. */
+const FRAMES = [20, 21]
+
+async function hashes(pictures: string): Promise<string[]> {
+  const names = readdirSync(pictures).sort()
+  return Promise.all(
+    names.map(async (name) => {
+      const { pixels } = await decodePng(readFileSync(join(pictures, name)))
+      return createHash('sha256').update(pixels).digest('hex')
+    }),
+  )
+}
+
+/** A render by the server, begun; gives its frames when it is done. */
+async function served(page: Page, card: Card, to: string): Promise<() => Promise<string[]>> {
+  const post = async (path: string, data: object) =>
+    (await (await page.request.post(path, { data })).json()) as { id: string }
+  const { id: cardId } = await post('/api/cards', { document: card })
+  const options = { format: 'png', from: FRAMES[0], to: FRAMES.at(-1)! + 1 }
+  const { id } = await post('/api/renders', { cardId, options })
+  const status = async () =>
+    ((await (await page.request.get(`/api/renders/${id}`)).json()) as { status: string }).status
+  return async () => {
+    await expect.poll(status, { timeout: 90_000 }).toBe('done')
+    const archive = `${to}.zip`
+    writeFileSync(archive, await (await page.request.get(`/api/renders/${id}/files/0`)).body())
+    execFileSync('python3', ['-m', 'zipfile', '-e', archive, to])
+    return hashes(to)
+  }
+}
+
+test('bench, command line and server make the same bytes', async ({ page }) => {
+  await page.goto('/')
+  await page.waitForFunction(() => window.waxFrameHash !== undefined)
+  for (const file of CARDS) {
     const card = { ...demoCard(file), name: `Press test · ${file}` }
     const within = (name: string) => join(folder, `${file}-${name}`)
-    await openCard(page, card)
-    // Two: what is kept from the first must not be seen in the second.
-    const frames = [20, 21]
-    const bench = await page.evaluate(([c, list]) => Promise.all(list.map((frame) => window.waxFrameHash!(c, frame))), [
-      card,
-      frames,
-    ] as const)
-
+    const server = await served(page, card, within('server'))
     const path = within('card.json')
     writeFileSync(path, JSON.stringify(card))
-    execFileSync(process.execPath, [
-      ...['.wax/node/wax.mjs', 'render', path, ...(SEQUENCES[file] ?? [])],
-      ...['--frames', '20-21', '--out', within('cli')],
+    const wax = ['.wax/node/wax.mjs', 'render', path, ...(SEQUENCES[file] ?? [])]
+    const [bench] = await Promise.all([
+      page.evaluate(([c, list]) => Promise.all(list.map((frame) => window.waxFrameHash!(c, frame))), [
+        card,
+        FRAMES,
+      ] as const),
+      promisify(execFile)(process.execPath, [...wax, '--frames', FRAMES.join('-'), '--out', within('cli')]),
     ])
-
-    await startRender(page, { format: 'PNG sequence', first: 20, last: 21 })
-    await expect(item(page)).toHaveAttribute('data-status', 'done', { timeout: 60_000 })
-    const [download] = await Promise.all([
-      page.waitForEvent('download'),
-      item(page)
-        .getByRole('link', { name: /Download/ })
-        .click(),
-    ])
-    expect(download.suggestedFilename()).toBe(`press-test-${file}.zip`)
-    await download.saveAs(within('server.zip'))
-    execFileSync('python3', ['-m', 'zipfile', '-e', within('server.zip'), within('server')])
-
-    const hashes = async (name: string) =>
-      Promise.all(
-        readdirSync(within(name))
-          .sort()
-          .map(async (picture) => {
-            const { pixels } = await decodePng(readFileSync(join(within(name), picture)))
-            return createHash('sha256').update(pixels).digest('hex')
-          }),
-      )
-    expect(new Set(bench).size).toBe(2)
-    expect(await hashes('cli')).toEqual(bench)
-    expect(await hashes('server')).toEqual(bench)
-  })
-}
+    expect([file, new Set(bench).size]).toEqual([file, 2])
+    expect([file, await hashes(within('cli'))]).toEqual([file, bench])
+    expect([file, await server()]).toEqual([file, bench])
+  }
+})
