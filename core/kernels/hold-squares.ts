@@ -9,6 +9,8 @@ export interface HeldSquares {
   /** The largest difference of the means of red, green and blue, 0–1, and the sum of all. */
   most: number
   sum: number
+  /** The sum of the differences of their pixels, each by itself. */
+  single: number
   /** Squares that stand in an even colour. */
   count: number
 }
@@ -28,7 +30,7 @@ export class SquareHolder extends KernelMemory {
     this.upper = this.take(width * 16)
     this.lower = this.take(width * 16)
     this.room = this.take(width * 8)
-    this.sums = this.take(32)
+    this.sums = this.take(48)
   }
 
   /**
@@ -49,7 +51,8 @@ export class SquareHolder extends KernelMemory {
     new Float32Array(buffer, upper, width * 4).set(read(0).subarray(0, width * 4))
     new Float32Array(buffer, lower, width * 4).set(read(1).subarray(0, width * 4))
     const count = this.run.holdSquares(this.meant, bytes === 2, width, 1 / top, apart, upper, lower, this.room, sums)
-    const [most, sum] = [new Float32Array(buffer, sums, 3), new Float32Array(buffer, sums + 16, 3)]
-    return { count, most: Math.max(...most), sum: sum[0]! + sum[1]! + sum[2]! }
+    const three = (at: number) => [...new Float32Array(buffer, sums + at, 3)] as [number, number, number]
+    const sumOf = ([r, g, b]: [number, number, number]) => r + g + b
+    return { count, most: Math.max(...three(0)), sum: sumOf(three(16)), single: sumOf(three(32)) }
   }
 }

@@ -10,7 +10,8 @@ export class Differences {
   largest = 0
   /** The place in the run where that is. */
   frame = 0
-  private sum = 0
+  /** The sum of all. */
+  total = 0
   /** Values that were held against others. */
   count = 0
 
@@ -20,12 +21,12 @@ export class Differences {
       this.largest = most
       this.frame = frame
     }
-    this.sum += sum
+    this.total += sum
     this.count += count
   }
 
   get mean(): number {
-    return this.count > 0 ? this.sum / this.count : 0
+    return this.count > 0 ? this.total / this.count : 0
   }
 
   /** In steps of 8 bits; where they are most. */
@@ -44,6 +45,12 @@ export interface Sums {
   most: number
   sum: number
   count: number
+}
+
+/** The same of squares in even colours. */
+export interface SquareSums extends Sums {
+  /** The sum of the differences of their pixels, each by itself. */
+  single: number
 }
 
 /** Of alpha everywhere, and of colour where there is any alpha. */
@@ -101,20 +108,21 @@ let squares: { width: number; holder: SquareHolder } | null = null
  * Holds the means of squares of four pixels against each other: of those that stand, with what is beside them, in an even colour
  * with alpha. There a colour that is kept for several pixels is that of each; at an edge it cannot be.
  */
-export function holdSquares(meant: FramePicture, found: SeenPicture): Sums {
+export function holdSquares(meant: FramePicture, found: SeenPicture): SquareSums {
   const { width, height, bits } = meant
   const values = numbersOf(meant)
   const top = bits === 8 ? 255 : 65_535
   if (squares?.width !== width) squares = { width, holder: new SquareHolder(width) }
-  const held = nothing()
+  const held = { ...nothing(), single: 0 }
   for (let y = 2; y + 3 < height; y += 2) {
     if (isZero(values, y * width * 4, width * 4)) continue
     const above = (y - 2) * width * 4
-    const { most, sum, count } = squares.holder.hold(values, above, { top, apart: (EVEN * top) / 255 }, (row) =>
+    const { most, sum, count, single } = squares.holder.hold(values, above, { top, apart: (EVEN * top) / 255 }, (row) =>
       found.row(y + row, 0, width),
     )
     held.most = Math.max(held.most, most)
     held.sum += sum
+    held.single += single
     held.count += 3 * count
   }
   return held

@@ -9,7 +9,19 @@ export interface CheckResult {
 }
 
 export type CheckName =
-  'read' | 'frames' | 'size' | 'rate' | 'times' | 'timecode' | 'tags' | 'alpha' | 'colour' | 'order' | 'last' | 'seam'
+  | 'read'
+  | 'frames'
+  | 'size'
+  | 'rate'
+  | 'times'
+  | 'timecode'
+  | 'tags'
+  | 'alpha'
+  | 'colour'
+  | 'order'
+  | 'last'
+  | 'seam'
+  | 'cause'
 
 /** The outcome of reading a finished file again. */
 export interface RenderReport {

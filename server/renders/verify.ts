@@ -1,9 +1,10 @@
 import { WaxError } from '../../core/errors'
 import type { Allowed, Delivery, Tolerance } from '../../core/formats/deliveries/delivery'
 import { perSecond, rateLabel } from '../../core/values/rate'
+import { likelyCause } from './cause/likely-cause'
 import { compareFrames } from './compare-frames'
 import { Differences } from './differences'
-import type { ColourTags, Encoder, FilePlan, ReadFile } from './encoders/encoder'
+import type { ColourTags, Encoder, FileFacts, FilePlan, ReadFile } from './encoders/encoder'
 import type { ShownTimes } from './encoders/shown-times'
 import type { CheckName, CheckResult, RenderReport } from './report'
 import type { SeamPicture } from './seam-check'
@@ -57,6 +58,8 @@ async function verify(
   const squares = !tolerance.exact && tolerance.colour.shared === true
   const roundedTo = (!tolerance.exact && tolerance.colour.roundedTo) || null
   let rounding = 0
+  const isSolid = !tolerance.exact && tolerance.alpha === null
+  const own = { single: 0, count: 0 }
   const held: Held = { alpha: new Differences(), colour: new Differences(), shared: new Differences() }
   const last = order.length - 1
   const read: string[] = []
@@ -65,7 +68,7 @@ async function verify(
   let lastIsEmpty = false
   let compared = 0
   const ends: SeamPicture[] = []
-  const frames = compareFrames({ plan, stored: file.stored, squares, roundedTo }, file.frames, made, (at) => {
+  const frames = compareFrames({ plan, stored: file.stored, squares, roundedTo, isSolid }, file.frames, made, (at) => {
     // Frames too many, or of another size, are known by their hashes alone.
     if (at > last || !fits) return null
     const seam = loops && fits && (at === 0 || at === last)
@@ -82,6 +85,10 @@ async function verify(
       held.colour.take(at, found.held.colour)
       rounding += found.held.rounding
       if (found.shared) held.shared.take(at, found.shared)
+      if (found.ownShared) {
+        own.single += found.ownShared.single
+        own.count += found.ownShared.count
+      }
       if (at > 0 && read[at] === read[at - 1] && made.hash(order[at]!) !== made.hash(order[at - 1]!)) {
         if (!(await isNearlySame(made, [order[at - 1]!, order[at]!], plan, tolerance))) twice.push(at)
       }
@@ -96,7 +103,7 @@ async function verify(
     ...aboutFile(file, encoder, plan),
     ...(file.alpha === false && !tolerance.exact && tolerance.alpha ? [NO_ALPHA] : []),
     ...(compared > 0
-      ? aboutPixels(withRounding(tolerance, rounding, held.colour.count), held, changed)
+      ? aboutPixels(withRounding(tolerance, rounding, held.colour.count), held, changed, own)
       : [NOTHING_COMPARED]),
     check(
       'order',
@@ -108,7 +115,11 @@ async function verify(
     ...(tolerance.exact || tolerance.alpha ? [lastFrame(lastIsEmpty)] : []),
     ...(first && end && read.length === plan.frames ? [seamCheck(first, end)] : []),
   ]
-  const alpha = !tolerance.exact && tolerance.alpha === null ? null : held.alpha
+  if (compared > 0 && checks.some(({ name, passed }) => !passed && PICTURES.includes(name))) {
+    const cause = await likelyCause({ delivery, encoder, plan, order, made, loops })
+    if (cause) checks.push(check('cause', 'Likely cause', cause, 'none', false))
+  }
+  const alpha = isSolid ? null : held.alpha
   return {
     passed: checks.every(({ passed }) => passed),
     checks,
@@ -116,6 +127,9 @@ async function verify(
     read,
   }
 }
+
+/** Checks that fail where something was done to the pictures, or to their order. */
+const PICTURES: readonly CheckName[] = ['frames', 'alpha', 'colour', 'order', 'last']
 
 /** Whether two frames of the engine differ by no more than the file may from either: then it may keep them as one. */
 async function isNearlySame(
@@ -154,18 +168,34 @@ const lastFrame = (isEmpty: boolean) =>
 /** What the file says of itself. */
 export function aboutFile(file: ReadFile, encoder: Encoder, plan: FilePlan): CheckResult[] {
   const size = (of: { width: number; height: number }) => `${of.width}×${of.height}`
-  const checks = [check('size', 'Size', size(file), size(plan), size(file) === size(plan))]
-  if (file.rate) {
-    const right = Math.abs(perSecond(file.rate) / perSecond(plan.rate) - 1) < SAME_RATE
-    checks.push(check('rate', 'Rate', `${rateLabel(file.rate)} fps`, `${rateLabel(plan.rate)} fps`, right))
-  }
-  if (file.times) checks.push(timesCheck(file.times, plan))
   const { timecode } = plan.options
-  if (timecode)
-    checks.push(check('timecode', 'Timecode', file.timecode ?? 'none', timecode, file.timecode === timecode))
+  const facts = ({ rate, ...said }: FileFacts, tags: ColourTags | null, of = '') => {
+    const checks = [check('size', `Size${of}`, size(said), size(plan), size(said) === size(plan))]
+    if (rate) {
+      const right = Math.abs(perSecond(rate) / perSecond(plan.rate) - 1) < SAME_RATE
+      checks.push(check('rate', `Rate${of}`, `${rateLabel(rate)} fps`, `${rateLabel(plan.rate)} fps`, right))
+    }
+    if (timecode)
+      checks.push(check('timecode', `Timecode${of}`, said.timecode ?? 'none', timecode, said.timecode === timecode))
+    if (tags)
+      checks.push(check('tags', `Colour${of} as`, tagWords(said.tags), tagWords(tags), sameTags(said.tags, tags)))
+    return checks
+  }
   const tags = typeof encoder.tags === 'function' ? encoder.tags(plan) : encoder.tags
-  if (tags) checks.push(check('tags', 'Colour as', tagWords(file.tags), tagWords(tags), sameTags(file.tags, tags)))
-  return checks
+  return [
+    ...facts(file, tags),
+    ...(file.key ? facts(file.key, encoder.keyTags?.(plan) ?? null, ' of the key') : []),
+    ...(file.times ? [timesCheck(file.times, plan)] : []),
+    ...(file.numbers ? [numbersCheck(file.numbers, plan)] : []),
+  ]
+}
+
+/** Pictures are numbered from the first frame on, none left out: programs that read them count so. */
+function numbersCheck(numbers: readonly number[], { first }: FilePlan): CheckResult {
+  const odd = numbers.findIndex((number, at) => number !== first + at)
+  const found =
+    odd < 0 ? 'without a hole' : `${numbers[odd]! < 0 ? 'no number' : numbers[odd]} where ${first + odd} should be`
+  return check('order', 'Numbering', found, 'without a hole', odd < 0)
 }
 
 /** Seconds by which a picture may be shown longer or shorter: WebP counts in whole milliseconds. */
@@ -206,7 +236,13 @@ const sameTags = (found: ColourTags | null, wanted: ColourTags): boolean =>
 /** Differences of alpha everywhere, of colour where there is any alpha, and of the colours of four such pixels together. */
 type Held = Record<'alpha' | 'colour' | 'shared', Differences>
 
-function aboutPixels(tolerance: Tolerance, { alpha, colour, shared }: Held, changed: number[]): CheckResult[] {
+/** `own`: of the card's pixels in even squares, the sum of what each is off by, and how many squares they are. */
+function aboutPixels(
+  tolerance: Tolerance,
+  { alpha, colour, shared }: Held,
+  changed: number[],
+  own: { single: number; count: number },
+): CheckResult[] {
   if (tolerance.exact) {
     const same = changed.length === 0
     const found = same
@@ -224,34 +260,44 @@ function aboutPixels(tolerance: Tolerance, { alpha, colour, shared }: Held, chan
   return [
     ...(tolerance.alpha ? [within('alpha', 'Alpha', alpha, tolerance.alpha)] : []),
     ...(tolerance.colour.shared
-      ? evenColours(tolerance.colour, shared, colour, within)
+      ? evenColours(tolerance.colour, { shared, colour, own, isSolid: tolerance.alpha === null }, within)
       : [within('colour', 'Colour', colour, tolerance.colour)]),
   ]
 }
 
-/** Where so small a share of what has alpha lies amid even colours, these say nothing of the rest. */
-const FEW = 0.05
 /**
- * The mean by which single pixels may be off where a colour stands for two or four of them, in steps of 8 bits: thin type and fine lines.
- * Measured on white and coloured type of 12 to 40 px: up to 9.
+ * The mean by which single pixels may be off where a colour stands for two or four of them, in steps of 8 bits: thin type, fine lines and
+ * edges. Measured on white and coloured type of 12 to 40 px: up to 9. Over a backdrop edges are softer: 5.5, and 14 for a picture that is
+ * shifted by a pixel.
  */
-const FINE_MEAN = 16
+const FINE_MEAN = { alone: 16, solid: 12 }
 
 type Within = (name: 'alpha' | 'colour', label: string, found: Differences, allowed: Allowed) => CheckResult
 
-/** Colours that are kept for several pixels at once: held where they are even, and, where hardly anything is, for each pixel. */
-function evenColours(allowed: Allowed, shared: Differences, colour: Differences, within: Within): CheckResult[] {
+interface SharedColours {
+  shared: Differences
+  colour: Differences
+  own: { single: number; count: number }
+  /** Whether it lies over a backdrop. */
+  isSolid: boolean
+}
+
+/** Colours that are kept for several pixels at once: held together where they are even, each pixel by itself where they are not. */
+function evenColours(allowed: Allowed, { shared, colour, own, isSolid }: SharedColours, within: Within): CheckResult[] {
   if (colour.count === 0) return []
-  const share = shared.count / colour.count
-  const even = share > 0 ? [within('colour', `Even colours (${percent(share)} of what is seen)`, shared, allowed)] : []
-  if (share >= FEW) return even
-  const found = `mean ${(colour.mean * 255).toFixed(2)} of 255`
+  const evenPixels = 4 * own.count
+  const label = `Even colours (${percent(evenPixels / colour.count)} of what is seen)`
+  const even = shared.count > 0 ? [within('colour', label, shared, allowed)] : []
+  const count = colour.count - evenPixels
+  if (count <= 0) return even
+  const mean = Math.max(0, (colour.total - own.single) / count) * 255
+  const most = isSolid ? FINE_MEAN.solid : FINE_MEAN.alone
   const fine = check(
     'colour',
     'Colour of fine parts',
-    found,
-    `mean at most ${FINE_MEAN}`,
-    colour.mean * 255 <= FINE_MEAN,
+    `mean ${mean.toFixed(2)} of 255`,
+    `mean at most ${most}`,
+    mean <= most,
   )
   return [...even, fine]
 }

@@ -101,6 +101,7 @@ describe('colour of thin type', () => {
     ['webm', {}],
     ['fillkey', {}],
     ['fillkey', { codec: 'h264' }],
+    ['review', {}],
   ] as const)('in %s %j: as it is it passes, all red it does not', async (format, options) => {
     const card = thin()
     const wish = { format, from: 0, to: 3, ...options } as RenderWish

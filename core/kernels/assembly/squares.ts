@@ -17,11 +17,23 @@ function sumOf(two: v128): v128 {
   return i32x4.add(i32x4.extend_low_i16x8_u(two), i32x4.extend_high_i16x8_u(two))
 }
 
+/** How far two pixels are from what was read of them. */
+@inline
+function apartFrom(two: v128, read: usize, factor: v128): v128 {
+  const left = f32x4.mul(f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(two)), factor)
+  const right = f32x4.mul(f32x4.convert_i32x4_u(i32x4.extend_high_i16x8_u(two)), factor)
+  return f32x4.add(
+    f32x4.abs(f32x4.sub(left, v128.load(read))),
+    f32x4.abs(f32x4.sub(right, v128.load(read, 16))),
+  )
+}
+
 /**
  * Holds the squares of two rows. `meant`: six rows of RGBA without gaps, whole numbers of 8 bits, or 16 where they are `wide`; times
  * `scale` they are 0–1. `upper` and `lower`: what was read of the two rows in the middle, RGBA of f32. A square counts where no value
  * of it or within two pixels of it is further than `apart` from its first one, and all have alpha. `room`: 8 bytes a pixel. Writes
- * into `sums` the largest difference of the means of each channel, then their sums, f32. Gives the number of such squares.
+ * into `sums` the largest difference of the means of each channel, then their sums, then the sums of the differences of each of their
+ * pixels, f32. Gives the number of such squares.
  */
 export function holdSquares(
   meant: usize, wide: bool, width: i32, scale: f32, apart: i32, upper: usize, lower: usize, room: usize, sums: usize,
@@ -44,7 +56,7 @@ export function holdSquares(
   const most16 = i16x8.splat(<i16>apart)
   const factor = f32x4.splat(scale), quarter = f32x4.splat(0.25)
   const colours = i32x4(-1, -1, -1, 0)
-  let largest = f32x4.splat(0), sum = f32x4.splat(0), count = 0
+  let largest = f32x4.splat(0), sum = f32x4.splat(0), single = f32x4.splat(0), count = 0
   for (let k = 1; k * 2 + 3 < width; k++) {
     const at = room + (<usize>k << 4)
     const before = v128.load(at, 0), here = v128.load(at, 16), after = v128.load(at - 16)
@@ -56,7 +68,8 @@ export function holdSquares(
     const first = i64x2.shuffle(above, above, 0, 0)
     const off = i64x2.shuffle(i16x8.sub_sat_u(first, least), i16x8.sub_sat_u(most, first), 0, 3)
     if (v128.any_true(i16x8.gt_u(off, most16))) continue
-    const made = f32x4.convert_i32x4_u(i32x4.add(sumOf(above), sumOf(pair(own + down, wide))))
+    const below = pair(own + down, wide)
+    const made = f32x4.convert_i32x4_u(i32x4.add(sumOf(above), sumOf(below)))
     const place = <usize>k << 5
     const read = f32x4.add(
       f32x4.add(v128.load(upper + place), v128.load(upper + place, 16)),
@@ -65,9 +78,11 @@ export function holdSquares(
     const apartBy = v128.and(f32x4.mul(f32x4.abs(f32x4.sub(f32x4.mul(made, factor), read)), quarter), colours)
     largest = f32x4.max(largest, apartBy)
     sum = f32x4.add(sum, apartBy)
+    single = f32x4.add(single, f32x4.add(apartFrom(above, upper + place, factor), apartFrom(below, lower + place, factor)))
     count++
   }
   v128.store(sums, largest)
   v128.store(sums + 16, sum)
+  v128.store(sums + 32, v128.and(single, colours))
   return count
 }

@@ -73,8 +73,8 @@ export interface StoredRow {
   scale: number
 }
 
-/** A delivery as it is read back. */
-export interface ReadFile {
+/** What a file says of itself. */
+export interface FileFacts {
   width: number
   height: number
   /** Null where the format has no rate of its own. */
@@ -83,9 +83,17 @@ export interface ReadFile {
   tags: ColourTags | null
   /** Null where the format has none. */
   timecode: string | null
+}
+
+/** A delivery as it is read back. */
+export interface ReadFile extends FileFacts {
   stored: StoredForm
   /** False where the file says that it carries no alpha; left out where its pixels tell. */
   alpha?: boolean
+  /** What a second file says of itself, where alpha is one. */
+  key?: FileFacts
+  /** Numbers in the names of pictures, in their order; left out where there are no names. */
+  numbers?: number[]
   /** For how long each picture is shown, and how often all are; left out where a rate says that. */
   times?: ShownTimes
   /** Each frame as its bytes are stored, unpacked: what makes it that frame and no other. They are used again for the next one. */
@@ -108,4 +116,6 @@ export interface Encoder {
   read(plan: FilePlan): Promise<ReadFile>
   /** What the file is to say of its colour; null where it says nothing. */
   tags: ColourTags | null | ((plan: FilePlan) => ColourTags | null)
+  /** The same of a second file with alpha. */
+  keyTags?(plan: FilePlan): ColourTags | null
 }

@@ -2,7 +2,7 @@ import type { FramePicture } from '../../../core/frame/engine'
 import type { Encoder, FilePlan, FrameWriter, ReadFile } from './encoder'
 import { numbersOf } from './matte'
 import { MOV, FAITHFUL_H264, readPlanes, SAID_709, TAGS_709, timecodeArgs, toYuv } from './movie'
-import { filesIn, frameName, numberedFiles } from './numbered-files'
+import { filesIn, frameName, numberedFiles, numbersIn } from './numbered-files'
 import { pipeInto, rawInput, rawName, together } from './piped'
 import { decodePng, encodePng } from './png'
 
@@ -12,6 +12,9 @@ import { decodePng, encodePng } from './png'
 
 export const fillAndKey: Encoder = {
   tags: ({ options: { codec } }) => (codec === 'png' ? null : TAGS_709),
+  // A MOV of ProRes has no word for levels, and is taken for legal: its values tell.
+  keyTags: ({ options: { codec, key } }) =>
+    codec === 'png' ? null : { ...TAGS_709, range: key !== 'full' ? 'tv' : codec === 'h264' ? 'pc' : null },
   // In the levels of a PNG a legal key has fewer steps than alpha.
   shown: ({ options: { codec, key } }) =>
     Promise.resolve({ of: (picture) => (codec === 'png' && key === 'legal' ? throughLegal(picture) : picture) }),
@@ -104,7 +107,7 @@ async function readMovies(plan: FilePlan): Promise<ReadFile> {
   const { zero, span } = levelsOf(plan)
   const stored = { ...fill.stored, key: { format: key.stored.format, zero, span } }
   // Alpha is the other file.
-  return { ...fill, alpha: true, stored, frames: pairs(fill, key) }
+  return { ...fill, alpha: true, key, stored, frames: pairs(fill, key) }
 }
 
 /** Colours of the one, alpha from the greys of the other. Ends with the shorter one; throws where that is the fill. */
@@ -159,8 +162,14 @@ async function readPngs(plan: FilePlan): Promise<ReadFile> {
   if (first.done) throw new Error('The fill has no frame.')
   const { width, height, bits } = await decodePng(first.value)
   const stored = { kind: 'pixels', bits } as const
-  return { width, height, rate: null, tags: null, timecode: null, stored, frames: pngPairs(plan) }
+  const facts = { width, height, rate: null, tags: null, timecode: null }
+  const greys = await filesIn(plan.paths[1]!, '.png').next()
+  const key = greys.done ? facts : { ...facts, ...sizeOf(await decodePng(greys.value)) }
+  const numbers = await numbersIn(plan.paths[0]!, '.png')
+  return { ...facts, key, numbers, stored, frames: pngPairs(plan) }
 }
+
+const sizeOf = ({ width, height }: FramePicture) => ({ width, height })
 
 async function* pngPairs(plan: FilePlan): ReadFile['frames'] {
   const [fills, keys] = plan.paths.map((path) => filesIn(path, '.png')) as [

@@ -62,6 +62,23 @@ async function folder(path: string): Promise<NumberedFiles> {
 /** What file managers put beside what they pack. */
 const isHidden = (name: string) => /(^|\/)(\.|__MACOSX\/)/.test(name)
 
+/** The numbers at the end of the names of one ending, in their order; of a name without one, −1. */
+export async function numbersIn(path: string, ending: string): Promise<number[]> {
+  const names: string[] = []
+  if (isArchive(path)) {
+    const zip = await yauzl.openPromise(path, { autoClose: false })
+    try {
+      for await (const { fileName } of zip.eachEntry()) names.push(fileName)
+    } finally {
+      zip.close()
+    }
+  } else names.push(...(await readdir(path)))
+  return names
+    .filter((name) => !isHidden(name) && name.toLowerCase().endsWith(ending))
+    .sort()
+    .map((name) => Number(/(\d+)\.\w+$/.exec(name)?.[1] ?? -1))
+}
+
 /** The files of one ending, in the order of their names. Throws where an archive is not whole. */
 export async function* filesIn(path: string, ending: string): AsyncGenerator<Buffer> {
   if (!isArchive(path)) {

@@ -6,7 +6,7 @@ import { Readable } from 'node:stream'
 import type { FramePicture } from '../../../core/frame/engine'
 import { probe, rawFrames } from '../ffmpeg'
 import type { Encoder, FilePlan, FrameWriter, ReadFile } from './encoder'
-import { filesIn, frameName, numberedFiles } from './numbered-files'
+import { filesIn, frameName, numberedFiles, numbersIn } from './numbered-files'
 import { pipeInto, rawInput } from './piped'
 
 // OpenEXR holds linear light, premultiplied (Technical Introduction to OpenEXR, "Scene-linear", "Alpha"); without a chromaticity
@@ -74,7 +74,8 @@ async function read(plan: FilePlan): Promise<ReadFile> {
     const { width, height } = await probe(join(folder, INSIDE), ['-f', 'image2', '-start_number', '0'])
     const stored = { kind: 'pixels', bits: 'float' } as const
     const frames = pictures(folder, width, height)
-    return { width, height, rate: null, tags: null, timecode: null, stored, frames }
+    const numbers = await numbersIn(path, '.exr')
+    return { width, height, rate: null, tags: null, timecode: null, numbers, stored, frames }
   } catch (error) {
     await rm(folder, { force: true, recursive: true })
     throw error

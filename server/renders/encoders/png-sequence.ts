@@ -1,7 +1,7 @@
 import { WaxError } from '../../../core/errors'
 import type { FramePicture } from '../../../core/frame/engine'
 import type { Encoder, FilePlan, ReadFile } from './encoder'
-import { filesIn, frameName, numberedFiles } from './numbered-files'
+import { filesIn, frameName, numberedFiles, numbersIn } from './numbered-files'
 import { inOrder, Lanes } from '../lanes'
 import { decodePng, encodePng, kept } from './png'
 
@@ -24,7 +24,8 @@ export const pngSequence: Encoder = {
   read: async (plan) => {
     const { width, height, bits } = await firstOf(plan)
     const stored = { kind: 'pixels', bits } as const
-    return { width, height, rate: null, tags: null, timecode: null, stored, frames: pictures(plan) }
+    const numbers = await numbersIn(plan.paths[0]!, '.png')
+    return { width, height, rate: null, tags: null, timecode: null, numbers, stored, frames: pictures(plan) }
   },
 }
 
