@@ -51,7 +51,7 @@ watch(open, async (now) => {
         <tbody>
           <tr
             v-for="check in report.checks"
-            :key="check.name"
+            :key="check.label"
             :class="{ 'fault-text': !check.passed }"
             :data-check="check.name"
           >
