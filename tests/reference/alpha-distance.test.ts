@@ -8,6 +8,7 @@ import { coverOf, stood, toPolygon } from '../support/brute'
 import type { Spot } from '../support/brute'
 import { coat, emptyCard, finish, solid, withBox } from '../support/engine'
 import { erf } from '../support/erf'
+import { randomFrom } from '../support/random'
 
 // Where the edge of what has no outline lies, and how far from it pixels are: held against circles and polygons by their formulas.
 
@@ -114,6 +115,34 @@ describe('the distance itself', () => {
       for (let x = 0; x < w; x++) off = Math.max(off, Math.abs(found[y * w + x]! - inside(x + 0.5, y + 0.5)))
     expect(off).toBeLessThan(most)
   })
+
+  // Far reaches over many edges pass over what is nearer to another part; short ones measure all.
+  test.each([
+    ['rough', 10],
+    ['dots', 10],
+    ['noise', 5],
+  ])(
+    'of %s edges is the same bits, whether all parts within %s px are measured or the near ones alone',
+    (kind, reach) => {
+      const plane = kernels.plane(w, h)
+      const values = kernels.floats(plane)
+      const random = randomFrom(7)
+      for (let y = 0; y < h; y++) {
+        for (let x = 0; x < w; x++) {
+          const chance = random()
+          const wave = 0.5 + 0.5 * Math.sin(x / 5 + Math.sin(y / 7))
+          values[y * w + x] = { rough: Math.min(1, wave + chance * 0.4), dots: chance < 0.02 ? 1 : 0, noise: chance }[
+            kind
+          ]!
+        }
+      }
+      const all = kernels.floats(kernels.fieldDistance(plane, reach)).slice()
+      const near = kernels.floats(kernels.fieldDistance(plane)).slice()
+      const within = [...all.keys()].filter((i) => Math.abs(all[i]!) < reach - 1)
+      expect(within.length).toBeGreaterThan(w * h * 0.9)
+      expect(within.filter((i) => !Object.is(all[i], near[i]))).toEqual([])
+    },
+  )
 
   test('does not jump from pixel to pixel: it changes by their way and no more', () => {
     const edge = toPolygon(stood(box(80, 44), 96.4, 80.1, 27))
