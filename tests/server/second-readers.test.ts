@@ -111,6 +111,20 @@ describe('OpenEXR', () => {
       expect(frames).toHaveLength(5)
     },
   )
+
+  test('says its colours, its rate and its frame, by the same reader', async () => {
+    const { paths } = await delivered('exr-facts', { format: 'exr' })
+    const headers = (await unzipped(paths[0]!)).map(
+      ({ bytes }) => parseExr(new Uint8Array(bytes).buffer, 1015).header as Record<string, never>,
+    )
+    const { chromaticities, framesPerSecond } = headers[0]!
+    // ITU-R BT.709-6, table 1.
+    const wanted = { redX: 0.64, redY: 0.33, greenX: 0.3, greenY: 0.6, blueX: 0.15, blueY: 0.06, whiteX: 0.3127 }
+    for (const [name, value] of Object.entries(wanted)) expect(chromaticities[name]).toBeCloseTo(value, 5)
+    expect(framesPerSecond).toEqual([30000, 1001])
+    // SMPTE ST 12-1, as OpenEXR lays it out: decimal digits by four bits, frames lowest.
+    expect(headers.map(({ timeCode }) => timeCode)).toEqual([0, 1, 2, 3, 4].map((frame) => [frame, 0]))
+  })
 })
 
 describe('what files say of themselves, by mediainfo', () => {

@@ -6,6 +6,7 @@ import { Readable } from 'node:stream'
 import type { FramePicture } from '../../../core/frame/engine'
 import { probe, rawFrames } from '../ffmpeg'
 import type { Encoder, FilePlan, FrameWriter, ReadFile } from './encoder'
+import { withFacts } from './exr-header'
 import { filesIn, frameName, numberedFiles, numbersIn } from './numbered-files'
 import { pipeInto, rawInput } from './piped'
 
@@ -44,7 +45,8 @@ async function open(plan: FilePlan): Promise<FrameWriter> {
       try {
         for (let i = 0; i < plan.frames; i++) {
           const from = join(folder, String(i).padStart(6, '0') + '.exr')
-          await files.add(frameName(plan.stem, plan.first + i, '.exr'), await readFile(from))
+          const number = plan.first + i
+          await files.add(frameName(plan.stem, number, '.exr'), withFacts(await readFile(from), plan.rate, number))
           await rm(from)
         }
         await files.close()
