@@ -11,7 +11,7 @@ import { FLASH_AREA, flashesIn } from '#core/judge/measures/flashes'
 import { proofOf } from '#core/judge/proof/proof'
 import { fringesOf } from '#core/judge/measures/fringe'
 import { inkRows, onlyRows } from '#core/judge/measures/ink-rows'
-import { readingTime, wordsIn } from '#core/judge/measures/reading'
+import { readAloud, readingTime, wordsIn } from '#core/judge/measures/reading'
 import { thinLines } from '#core/judge/measures/thin-lines'
 import { COMPOSITE, compositeLevels } from '#core/judge/measures/video-levels'
 import { paintSchema } from '#core/values/paints'
@@ -246,7 +246,20 @@ test('words are counted in any script, and take as long as reading them aloud tw
   expect(
     ['Odile Marsh', 'Oxbow Quay — the 3rd race', 'l’été, déjà', 'الفانوس المضيء', '… – !', ''].map(wordsIn),
   ).toEqual([2, 5, 2, 2, 0, 0])
-  expect([0, 1, 2, 10, 30].map(readingTime)).toEqual([0, 1.5, 1.6, 8, 24])
+  expect([0, 1, 2, 10, 30].map((words) => readingTime(words / 2.5))).toEqual([0, 1.5, 1.6, 8, 24])
+})
+
+test('scripts without spaces have words too, and are read by their characters where that is how they are counted', () => {
+  // A lantern festival; a lantern parade; a boat race: words that no dictionary divides otherwise, parted by spaces of other scripts.
+  expect(['灯笼 节日', '提灯 パレード', 'แข่ง เรือ'].map(wordsIn)).toEqual([2, 2, 2])
+  expect(wordsIn('แข่งเรือ')).toBe(2)
+  expect(wordsIn('Odile 灯笼 Marsh')).toBe(3)
+  // 17 Chinese characters take four seconds, 119 Japanese ones twenty; words between them count as ever.
+  expect(readAloud('灯'.repeat(17))).toBeCloseTo(4, 9)
+  expect(readAloud('あ'.repeat(119))).toBeCloseTo(20, 9)
+  expect(readAloud('Odile 灯 Marsh')).toBeCloseTo(2 / 2.5 + 60 / 255, 9)
+  expect(readAloud('Odile Marsh')).toBeCloseTo(0.8, 9)
+  expect(readAloud('… – !')).toBe(0)
 })
 
 describe('flashes round the loop, and in several places', () => {

@@ -117,7 +117,7 @@ describe('OpenEXR', () => {
     const headers = (await unzipped(paths[0]!)).map(
       ({ bytes }) => parseExr(new Uint8Array(bytes).buffer, 1015).header as Record<string, never>,
     )
-    const { chromaticities, framesPerSecond } = headers[0]!
+    const { chromaticities, framesPerSecond } = headers[0] as Record<'chromaticities' | 'framesPerSecond', never>
     // ITU-R BT.709-6, table 1.
     const wanted = { redX: 0.64, redY: 0.33, greenX: 0.3, greenY: 0.6, blueX: 0.15, blueY: 0.06, whiteX: 0.3127 }
     for (const [name, value] of Object.entries(wanted)) expect(chromaticities[name]).toBeCloseTo(value, 5)

@@ -1,7 +1,7 @@
 import type { Rect } from '../../units'
 import { SAFE_AREAS, safeRect } from '../safe-areas'
 import { seamReport } from '../seam'
-import { readingTime, wordsIn } from '../measures/reading'
+import { readAloud, readingTime, wordsIn } from '../measures/reading'
 import { perSecond } from '../../values/rate'
 import { R103_AREA } from '../measures/video-levels'
 import type { ProofCheck, ProofFinding } from './definition'
@@ -175,9 +175,10 @@ export const PROOF_CHECKS: readonly ProofCheck[] = [
       const wordings = new Map(
         moments.flatMap(({ types }) => visibleTypes(types).map(({ piece, wording }) => [piece.id, wording])),
       )
-      const words = [...wordings.values()].reduce((sum, wording) => sum + wordsIn(wording), 0)
+      const total = (of: (wording: string) => number) => [...wordings.values()].reduce((sum, one) => sum + of(one), 0)
+      const words = total(wordsIn)
       const seen = (hold.to - hold.from) / perSecond(card.rate)
-      const needed = readingTime(words)
+      const needed = readingTime(total(readAloud))
       const said = `${words} words, ${needed.toFixed(1)} s of ${seen.toFixed(1)} s`
       if (seen >= needed) return good(said)
       const finding = at(

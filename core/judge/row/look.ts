@@ -4,7 +4,7 @@ import type { FramePicture } from '../../frame/engine'
 import { momentOf } from '../../time/ring'
 import type { Frames } from '../../units'
 import { perSecond } from '../../values/rate'
-import { readingTime, wordsIn } from '../measures/reading'
+import { readAloud, readingTime, wordsIn } from '../measures/reading'
 import { PLAIN_GROUNDS } from '../proof/grounds'
 import { contrastsOver } from '../proof/legibility'
 import type { WithEngine } from '../proof/look'
@@ -51,10 +51,12 @@ async function contrastFlags(card: Card, room: Room, frame: Frames, withEngine: 
 function readingFlags(card: Card, rooms: readonly Room[], holds: number): RowFlag[] {
   const { from, to } = holdOf(card)
   const now = momentOf(card, from)
-  const words = typesOf(card)
+  const wordings = typesOf(card)
     .filter(({ id }) => rooms.some(({ piece }) => piece === id))
-    .reduce((sum, piece) => sum + wordsIn(wordingAt(piece, now)), 0)
-  const [seen, needed] = [((to - from) * holds) / perSecond(card.rate), readingTime(words)]
+    .map((piece) => wordingAt(piece, now))
+  const total = (of: (wording: string) => number) => wordings.reduce((sum, wording) => sum + of(wording), 0)
+  const words = total(wordsIn)
+  const [seen, needed] = [((to - from) * holds) / perSecond(card.rate), readingTime(total(readAloud))]
   if (seen >= needed / 2) return []
   const message = `It is held for ${seen.toFixed(1)} s; to read ${words} words twice takes ${needed.toFixed(1)} s.`
   return [
