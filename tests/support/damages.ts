@@ -253,7 +253,11 @@ export function damages(formats: readonly string[]): Record<string, Damage> {
         'scale=in_color_matrix=bt709:out_color_matrix=bt601:in_range=tv:out_range=tv,setparams=colorspace=bt709:range=tv',
       ),
       cause: /^it was written by the matrix of BT.601 and is read by that of BT.709$/,
-      untold: { review: 'over grey, the codec differs by as much', webm: 'its edges differ by as much' },
+      untold: {
+        review: 'over grey, the codec differs by as much',
+        webm: 'its edges differ by as much',
+        fillkey: 'its edges differ by as much',
+      },
     },
     'another range': {
       cannot: RGB,
