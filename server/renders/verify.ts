@@ -41,12 +41,14 @@ export async function verifyFile(finished: Finished, onFrame: (done: number) => 
     return await verify(finished, onFrame)
   } catch (error) {
     // Who called it off is no fault of the file.
-    if (error instanceof WaxError && error.fault.code === 'cancelled') throw error
+    if (isCancelled(error)) throw error
     const message = error instanceof Error ? error.message : String(error)
     const unreadable = check('read', 'Reading', message, 'the whole file can be read', false)
     return { passed: false, checks: [unreadable], alpha: null, read: [] }
   }
 }
+
+const isCancelled = (error: unknown) => error instanceof WaxError && error.fault.code === 'cancelled'
 
 async function verify(
   { delivery, encoder, plan, order, made, loops }: Finished,
@@ -116,7 +118,11 @@ async function verify(
     ...(first && end && read.length === plan.frames ? [seamCheck(first, end)] : []),
   ]
   if (compared > 0 && checks.some(({ name, passed }) => !passed && PICTURES.includes(name))) {
-    const cause = await likelyCause({ delivery, encoder, plan, order, made, loops })
+    // What the checks found stands, whatever becomes of the second reading.
+    const cause = await likelyCause({ delivery, encoder, plan, order, made, loops }).catch((error: unknown) => {
+      if (isCancelled(error)) throw error
+      return null
+    })
     if (cause) checks.push(check('cause', 'Likely cause', cause, 'none', false))
   }
   const alpha = isSolid ? null : held.alpha

@@ -50,8 +50,8 @@ watch(open, async (now) => {
         </thead>
         <tbody>
           <tr
-            v-for="check in report.checks"
-            :key="check.label"
+            v-for="(check, i) in report.checks"
+            :key="i"
             :class="{ 'fault-text': !check.passed }"
             :data-check="check.name"
           >
