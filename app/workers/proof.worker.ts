@@ -2,7 +2,8 @@ import * as Comlink from 'comlink'
 import type { Card } from '#core/card/schema'
 import type { Flashes } from '#core/judge/measures/flashes'
 import type { ProofLine } from '#core/judge/proof/definition'
-import type { HeldAgainst, Looked, WithEngine } from '#core/judge/proof/look'
+import type { HeldAgainst, Looked } from '#core/judge/proof/look'
+import type { WithEngine } from '#core/judge/with-engine'
 import { loadAssets, pictureOfSequence } from './card-assets'
 
 // Proves a card with an engine of its own: it looks at every frame, which takes a while.

@@ -3,7 +3,7 @@ import type { Card } from '#core/card/schema'
 import type { Engine } from '#core/frame/engine'
 import type { RowFlag } from '#core/judge/row/definition'
 import type { Room } from '#core/judge/row/rooms'
-import type { WithEngine } from '#core/judge/proof/look'
+import type { WithEngine } from '#core/judge/with-engine'
 import { loadAssets, pictureOfSequence } from './card-assets'
 
 // Looks at rows of a roster with an engine of its own, one after the other.

@@ -32,6 +32,8 @@ export interface PieceOutlook {
   parent: Placement
   /** What 100 % of a coat's length stands for, in card px before the piece's scale. */
   reference: Px
+  /** Its opacity times that of the groups that it lies in, 0–1: 0 where it is not seen at that frame. */
+  opacity: number
   /** Of type: its letters at rest, in its own px, and what has no room or no glyph. */
   type?: { letters: LetterBox[]; overflows: boolean; missing: string[] }
 }
@@ -40,7 +42,7 @@ export interface PieceOutlook {
 export function outlookOf(drawing: Drawing): PieceOutlook[] {
   const { card } = drawing
   const found: PieceOutlook[] = []
-  const visit = (here: Drawing, pieces: readonly Piece[]): Rect | null => {
+  const visit = (here: Drawing, pieces: readonly Piece[], above: number): Rect | null => {
     const { parent, path, at: now } = here.list
     let all: Rect | null = null
     pieces.forEach((piece, i) => {
@@ -51,10 +53,11 @@ export function outlookOf(drawing: Drawing): PieceOutlook[] {
       const standing = standingOf({ ...piece, on: true, opacity: 100, span: null }, parent, now)
       if (!standing) return
       const { placement, anchor } = standing
+      const opacity = above * (standingOf(piece, parent, now)?.opacity ?? 0)
       const empty = { left: 0, top: 0, right: 0, bottom: 0 }
       const spot = { left: anchor.x, top: anchor.y, right: anchor.x, bottom: anchor.y }
       const entry: PieceOutlook = {
-        ...{ id: piece.id, place: anchor, placement, parent, own: empty, bounds: spot, reference: 0 },
+        ...{ id: piece.id, place: anchor, placement, parent, own: empty, bounds: spot, reference: 0, opacity },
         corners: [anchor, anchor, anchor, anchor],
       }
       found.push(entry)
@@ -67,7 +70,7 @@ export function outlookOf(drawing: Drawing): PieceOutlook[] {
       }
       if (holdsOthers(piece)) {
         const inner = holdsPieces(piece)
-          ? visit(within(here, standing, place), piece.pieces)
+          ? visit(within(here, standing, place), piece.pieces, opacity)
           : inkWithin(here, standing, place)
         const ink = inkOf(here, standing, place)
         if (!inner || !ink) return
@@ -91,7 +94,7 @@ export function outlookOf(drawing: Drawing): PieceOutlook[] {
     })
     return all
   }
-  visit(drawing, card.pieces)
+  visit(drawing, card.pieces, 1)
   const order = allPieces(card.pieces).map(({ id }) => id)
   return found.sort((a, b) => order.indexOf(a.id) - order.indexOf(b.id))
 }

@@ -3,13 +3,14 @@ import type { Card } from '#core/card/schema'
 import type { Verdict } from '#core/judge/proof/definition'
 import type { Ground } from '#core/judge/proof/grounds'
 import { PROOF_CHECKS } from '#core/judge/proof/checks'
-import type { WithEngine } from '#core/judge/proof/look'
+import type { WithEngine } from '#core/judge/with-engine'
 import { proofOf } from '#core/judge/proof/proof'
 import { addColumn, addRows, setCells } from '#core/rosters/edit'
 import { makeField } from '#core/rosters/field-edit'
 import { NOTHING_BROUGHT } from '#core/rosters/fill'
 import { proofRows } from '#core/rosters/proof-rows'
 import { createRoster } from '#core/rosters/roster'
+import { paintSchema } from '#core/values/paints'
 import { coat, emptyCard, engineWithFonts, solid, withBox, withType } from '../support/engine'
 
 // Each line of the proof sheet on a card that was made to be found out, beside one that is not.
@@ -117,7 +118,7 @@ describe('what is wrong is told with its piece and a remedy', () => {
     ],
     ['overflow', plain({ x: 620 }), 'bad', 'name', /beyond the frame/],
     ['missing', plain({ wording: 'Odile 龍' }), 'bad', 'name', /no 龍/],
-    ['lines', plain({}, { height: 1, y: 290.5 }), 'look', null, /one pixel high/],
+    ['lines', plain({}, { height: 1, y: 290.5 }), 'look', null, /line 1 px high/],
   ]
   test.each(cases)('%s %#', async (check, card, verdict, piece, words) => {
     const line = (await sheet(card)).of(check)
@@ -163,6 +164,116 @@ test('words that the hold gives time to read are good, and the same in a shorter
   expect((await sheet({ ...card, length: 100, zones: { hold: 10, out: 90 } })).of('reading').verdict).toBe('good')
   expect((await sheet({ ...card, length: 100, zones: { hold: 10, out: 50 } })).of('reading').verdict).toBe('look')
   expect((await sheet({ ...card, length: 100, zones: { hold: 10, out: 30 } })).of('reading').verdict).toBe('bad')
+})
+
+describe('what is seen for a while, at one letter, or faintly is found too', () => {
+  const white = fill('#FFFFFF')
+  /** A word of ten letters of a white on black; white boxes lie under the last two at some frames. */
+  function tenLetters(under: { in: number; out: number } | null, at = 505): Card {
+    const words = { id: 'ten', wording: 'HHHHHHHHHH', font: 'archivo-black', size: 60, x: 320, y: 200 }
+    const black = withBox(
+      emptyCard(640, 360, 100),
+      { x: 320, y: 180, width: 640, height: 360 },
+      { face: fill('#000000') },
+    )
+    const part = withBox(
+      black,
+      { id: 'part', x: at, y: 180, width: 130, height: 80, span: under as never },
+      { face: white },
+    )
+    return withType(part, { ...words, align: 'centre' } as never, { face: white })
+  }
+  const contrastOf = async (card: Card) => (await sheet(card)).of('contrast')
+
+  test('letters that lie on their own colour, where eight of ten do not', async () => {
+    const { verdict, findings } = await contrastOf(tenLetters({ in: 0, out: 100 }))
+    expect(verdict).toBe('bad')
+    expect(findings).toHaveLength(1)
+    expect(findings[0]!.message).toMatch(/^1\.1 : 1 over black at “H”, /)
+  })
+
+  test('the same for half a second in four; a glint that takes a tenth of one does no harm', async () => {
+    const long = await contrastOf(tenLetters({ in: 61, out: 75 }))
+    expect(long.verdict).toBe('bad')
+    expect(long.findings[0]!.frame).toBeGreaterThanOrEqual(61)
+    expect(long.findings[0]!.frame).toBeLessThan(75)
+    expect((await contrastOf(tenLetters({ in: 61, out: 64 }))).verdict).toBe('good')
+    expect((await contrastOf(tenLetters(null, -100))).verdict).toBe('good')
+  })
+
+  test('type of 75 % that leaves the frame, and such of 85 % that is white on white', async () => {
+    const on = (colour: string, type: Record<string, unknown>) => {
+      const ground = withBox(emptyCard(640, 360, 25), { x: 320, y: 180, width: 640, height: 360 }, { face: white })
+      const words = { id: 'faint', font: 'archivo-black', size: 80, x: 320, y: 200, align: 'centre' as const, ...type }
+      return withType(ground, words as never, { face: fill(colour) })
+    }
+    const outside = await sheet(on('#999999', { wording: 'A LINE THAT LEAVES THE FRAME', opacity: 75 }))
+    expect(outside.of('overflow').verdict).toBe('bad')
+    expect(outside.of('contrast').findings[0]!.message).toMatch(/^2\.1 : 1 over black/)
+    expect((await contrastOf(on('#FFFFFF', { wording: 'WHITE', opacity: 85 }))).verdict).toBe('bad')
+    // What comes and goes is judged where it is strongest.
+    const keys = [0, 12, 24].map((frame, i) => ({ frame, value: i === 1 ? 100 : 0 }))
+    expect((await contrastOf(on('#555555', { wording: 'GREY', opacity: { keys } }))).verdict).toBe('good')
+  })
+
+  test('a letter that its font has not, in three frames of its own', async () => {
+    const keys = [0, 20, 23].map((frame, i) => ({ frame, value: i === 1 ? '漢字' : 'ABC' }))
+    const { verdict, findings } = (await sheet(plain({ wording: { keys } }))).of('missing')
+    expect(verdict).toBe('bad')
+    expect(findings).toMatchObject([{ piece: 'name', frame: 20, message: 'Its font has no 漢 字' }])
+  })
+
+  test('words that stand for half a second of a long hold', async () => {
+    const card = plain({ wording: 'one two three four five', size: 14, span: { in: 12, out: 24 } })
+    const line = (await sheet({ ...card, length: 220, zones: { hold: 10, out: 210 } })).of('reading')
+    expect(line).toMatchObject({ verdict: 'bad', said: '5 words, 4.0 s of 0.5 s' })
+    // Beside words that stand all the time each is told by itself.
+    const both = withType(
+      { ...card, length: 220, zones: { hold: 10, out: 210 } },
+      { id: 'role', wording: 'Coxswain', font: 'anton', size: 20, x: 320, y: 150, align: 'centre' } as never,
+      { face: white },
+    )
+    const beside = (await sheet(both)).of('reading')
+    expect(beside.verdict).toBe('bad')
+    expect(beside.findings).toMatchObject([{ piece: 'name', frame: 12, message: /0\.5 s; two readings take 4\.0 s/ }])
+  })
+
+  test('numbers that run are watched; words that change must each be read', async () => {
+    const count = (of: (n: number) => string) => ({
+      keys: Array.from({ length: 10 }, (_, n) => ({ frame: n * 5, value: of(n) })),
+    })
+    const line = async (of: (n: number) => string) => (await sheet(plain({ wording: count(of) }))).of('reading').verdict
+    expect(await line((n) => `${10 - n}`)).toBe('good')
+    expect(await line((n) => `crew ${'abcdefghij'[n]}`)).toBe('bad')
+  })
+
+  test('type that leaves the title area between two places where it stands', async () => {
+    const moves = { keys: [0, 60, 75, 90].map((frame, i) => ({ frame, value: i === 2 ? 700 : 320 })) }
+    const card = { ...plain({ x: moves, y: 180 }, { on: false }), length: 110 }
+    const line = (await sheet(card)).of('safe')
+    expect(line).toMatchObject({ verdict: 'look', findings: [{ piece: 'name', message: /on its way/ }] })
+    const rests = { keys: [0, 60, 75, 90, 100].map((frame, i) => ({ frame, value: i === 2 || i === 3 ? 700 : 320 })) }
+    expect((await sheet({ ...plain({ x: rests, y: 180 }, { on: false }), length: 110 })).of('safe').verdict).toBe('bad')
+    // What a hold leaves out may come from anywhere.
+    expect((await sheet({ ...card, zones: { hold: 95, out: 105 } })).of('safe').verdict).toBe('good')
+  })
+
+  test('a band in a column as well as one in a row', async () => {
+    const ramp = (angle: number) => {
+      const stops = [
+        { at: 0, colour: '#404040' },
+        { at: 100, colour: '#444444' },
+      ]
+      const paint = paintSchema.parse({ type: 'linear', angle, stops })
+      const box = { x: 200, y: 200, width: 400, height: 400 }
+      return withBox(emptyCard(400, 400, 1), box, { face: [coat('fill', 'f', { paint })] })
+    }
+    const said = async (angle: number) => (await proofOf(ramp(angle), (work) => Promise.resolve(work(engine)))).looked
+    const [row, column] = [await said(0), await said(90)].map(({ moments }) => moments[0]!.bands.plain)
+    expect([row!.along, column!.along].sort()).toEqual(['column', 'row'])
+    expect(Math.abs(row!.length - column!.length)).toBeLessThanOrEqual(1)
+    expect(row!.length).toBeGreaterThan(80)
+  })
 })
 
 describe('what moves', () => {

@@ -4,12 +4,17 @@
 export interface Band {
   /** The longest stretch of one value between two steps of one, in px. */
   length: number
-  row: number
+  /** Whether it lies along a row or a column. */
+  along: 'row' | 'column'
+  /** Its row, or its column. */
+  at: number
+  /** Where along it the stretch begins. */
   from: number
 }
 
 export interface BandOptions {
-  /** Whether what was rounded does climb or fall from one pixel to another of a row; where it stands still the value does so by right. */
+  along?: Band['along']
+  /** Whether what was rounded does climb or fall from one pixel to another, by their places in the order of rows; where it stands still the value does so by right. */
   ramps?: (from: number, to: number) => boolean
   /** How many values each pixel has, and which of them is looked at. */
   channels?: number
@@ -17,33 +22,35 @@ export interface BandOptions {
 }
 
 /**
- * The longest band of rows of whole numbers. Only what climbs or falls by one step at both of its ends counts: a flat colour
- * between two hard edges is no band, and neither is one that ends at the rim of the picture.
+ * The longest band of rows, or of columns, of whole numbers. Only what climbs or falls by one step at both of its ends counts: a
+ * flat colour between two hard edges is no band, and neither is one that ends at the rim of the picture.
  */
 export function longestBand(
   values: Uint8Array,
   width: number,
   height: number,
-  { ramps = () => true, channels = 1, channel = 0 }: BandOptions = {},
+  { along = 'row', ramps = () => true, channels = 1, channel = 0 }: BandOptions = {},
 ): Band {
-  const longest: Band = { length: 0, row: 0, from: 0 }
-  for (let row = 0; row < height; row++) {
-    const start = row * width
+  const longest: Band = { length: 0, along, at: 0, from: 0 }
+  // From line to line, and from pixel to pixel of a line.
+  const [lines, length, next, step] = along === 'row' ? [height, width, width, 1] : [width, height, 1, width]
+  for (let line = 0; line < lines; line++) {
+    const start = line * next
     let at = start * channels + channel
     let before = values[at]!
     let from = 0
     // The step into the stretch; 0 where it is none of one.
     let into = 0
-    for (let x = 1; x < width; x++) {
-      at += channels
-      const step = values[at]! - before
-      if (step === 0) continue
-      before += step
-      const isSame = into !== 0 && step === into
-      if (isSame && x - from > longest.length && ramps(start + from, start + x - 1))
-        Object.assign(longest, { length: x - from, row, from })
-      from = x
-      into = Math.abs(step) === 1 ? step : 0
+    for (let i = 1; i < length; i++) {
+      at += step * channels
+      const climbs = values[at]! - before
+      if (climbs === 0) continue
+      before += climbs
+      const isSame = into !== 0 && climbs === into
+      if (isSame && i - from > longest.length && ramps(start + from * step, start + (i - 1) * step))
+        Object.assign(longest, { length: i - from, at: line, from })
+      from = i
+      into = Math.abs(climbs) === 1 ? climbs : 0
     }
   }
   return longest

@@ -1,8 +1,11 @@
 import { allPieces } from '../../card/tree'
 import type { FramePicture } from '../../frame/engine'
 import type { Frames } from '../../units'
-import type { Looked, LookedMoment, WithEngine } from '../proof/look'
-import { lettersOf } from '../proof/look'
+import { leastOf } from '../proof/legibility'
+import { lettersOf } from '../proof/letters'
+import type { Looked } from '../proof/look'
+import type { LookedMoment } from '../proof/moment'
+import type { WithEngine } from '../with-engine'
 import { bandingPicture } from './banding-picture'
 import { contrastPicture } from './contrast-picture'
 import { haloPicture } from './halo-picture'
@@ -47,7 +50,7 @@ export const CHECK_PICTURES: Readonly<Record<string, Draw>> = {
   async contrast(looked, withEngine) {
     const { card, grounds } = looked
     const least = (moment: LookedMoment, i: number) =>
-      Math.min(21, ...moment.types.map(({ contrast }) => contrast[i] ?? 21))
+      Math.min(21, ...moment.types.map(({ contrast }) => (contrast[i] ? leastOf(contrast[i]).ratio : 21)))
     const leasts = grounds.map((_, i) => Math.min(...looked.moments.map((moment) => least(moment, i))))
     const lowest = leasts.indexOf(Math.min(...leasts))
     const { frame } = worst(looked, (moment) => -least(moment, lowest))

@@ -1,7 +1,8 @@
 import type { Card } from '../../card/schema'
 import { judged } from './checks'
 import type { ProofLine } from './definition'
-import type { Looked, LookOptions, WithEngine } from './look'
+import type { WithEngine } from '../with-engine'
+import type { Looked, LookOptions } from './look'
 import { lookAt } from './look'
 
 /** The proof sheet of a card, and what it was judged by. */

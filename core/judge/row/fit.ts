@@ -1,7 +1,7 @@
 import type { Card } from '../../card/schema'
 import type { PieceOutlook } from '../../frame/outlook'
 import type { Frames, Px } from '../../units'
-import type { WithEngine } from '../proof/look'
+import type { WithEngine } from '../with-engine'
 import { safeRect } from '../safe-areas'
 import type { RowCheck, RowFlag, RowLook } from './definition'
 import { onceOf } from './definition'

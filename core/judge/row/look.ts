@@ -6,9 +6,9 @@ import type { Frames } from '../../units'
 import { perSecond } from '../../values/rate'
 import { readAloud, readingTime, wordsIn } from '../measures/reading'
 import { PLAIN_GROUNDS } from '../proof/grounds'
-import { contrastsOver } from '../proof/legibility'
-import type { WithEngine } from '../proof/look'
-import { lettersOf } from '../proof/look'
+import { contrastsOver, leastOf } from '../proof/legibility'
+import type { WithEngine } from '../with-engine'
+import { lettersOf, letterSpots } from '../proof/letters'
 import type { RowFlag, RowLook } from './definition'
 import { onceOf, refusedRow } from './definition'
 import { fitOfRow } from './fit'
@@ -37,10 +37,14 @@ async function contrastFlags(card: Card, room: Room, frame: Frames, withEngine: 
   const piece = typesOf(card).find(({ id }) => id === room.piece)
   if (!piece) return []
   const letters = await lettersOf(card, piece, frame, withEngine)
+  const outlook = await withEngine((engine) => engine.outlook(card, frame))
+  const entry = outlook.find(({ id }) => id === piece.id)
+  const spots = entry ? letterSpots(entry, wordingAt(piece, momentOf(card, frame))) : []
   const picture: FramePicture = await withEngine((engine) => engine.render(card, frame))
-  const unread = contrastsOver(letters, picture, PLAIN_GROUNDS).flatMap((ratio, i) =>
-    ratio !== null && ratio < LEAST_CONTRAST ? [`${ratio.toFixed(1)} : 1 over ${PLAIN_GROUNDS[i]!.label}`] : [],
-  )
+  const unread = contrastsOver(letters, picture, PLAIN_GROUNDS, spots).flatMap((contrast, i) => {
+    const ratio = contrast ? leastOf(contrast).ratio : LEAST_CONTRAST
+    return ratio < LEAST_CONTRAST ? [`${ratio.toFixed(1)} : 1 over ${PLAIN_GROUNDS[i]!.label}`] : []
+  })
   if (unread.length <= 1) return []
   const message = `Its contrast is ${unread.join(', ')}.`
   const remedy = 'Choose colours that lie further apart.'

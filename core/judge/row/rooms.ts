@@ -7,7 +7,7 @@ import { zonesOf } from '../../time/held'
 import { holdsStill } from '../../time/hold-still'
 import type { Frames, Px, Rect } from '../../units'
 import { safeRect, SAFE_AREAS } from '../safe-areas'
-import type { WithEngine } from '../proof/look'
+import type { WithEngine } from '../with-engine'
 
 // How much room a design gives to each of its words: rows that need more are told. What the design itself breaks is meant.
 
