@@ -15,6 +15,8 @@ export interface TipDefinition {
   label: string
   /** What it is, in one sentence. */
   help: string
+  /** How it is made, as a formula: see TIP_LAWS for what its letters mean. */
+  law: string
   /** Values with which a stroke of it begins. */
   starts: Partial<TipSettings>
   /**

@@ -56,6 +56,7 @@ export const roundHard: TipDefinition = {
   kind: 'round-hard',
   label: 'Round, hard',
   help: 'A disc with a sharp edge',
+  law: '1 out to hardness · R, from there 1 − S of the way to R',
   starts: { hardness: 100, spacing: 8 },
 }
 
@@ -63,6 +64,7 @@ export const roundSoft: TipDefinition = {
   kind: 'round-soft',
   label: 'Round, soft',
   help: 'A disc that fades from its middle',
+  law: 'As the hard one',
   starts: { hardness: 0, spacing: 8, flow: 40, pressSize: 30, pressFlow: 50 },
 }
 
@@ -70,6 +72,7 @@ export const chalk: TipDefinition = {
   kind: 'chalk',
   label: 'Chalk',
   help: 'A rough stick that leaves the ground in its grain',
+  law: 'S((0.86 − √((0.9u)² + (1.25v)²) − 0.28(N(9) − ½)) / 0.16) · S((0.6 N(24, 5000) + 0.4 N(48, 90000) − 0.36) / 0.2)',
   starts: { spacing: 14, turnBy: 180, flow: 55, scatter: 4, pressFlow: 40 },
   raster: (side, chance) =>
     filled(side, (u, v) => {
@@ -83,6 +86,7 @@ export const bristle: TipDefinition = {
   kind: 'bristle',
   label: 'Dry bristle',
   help: 'Hairs of a dry brush, each with its own line',
+  law: 'Discs i = 0 … 59 at √c(4i) · 0.86 from the middle towards 360° · c(4i + 1); radius 0.02 + 0.045 c(4i + 2), cover 0.35 + 0.65 c(4i + 3)',
   starts: { spacing: 3, flow: 30, along: true, pressSize: 40, pressFlow: 30 },
   raster: (side, chance) =>
     discs(
@@ -119,6 +123,7 @@ export const crack: TipDefinition = {
   kind: 'crack',
   label: 'Crack',
   help: 'A line that breaks along the stroke, with splinters to its sides',
+  law: 'Discs i = 0 … 89 at x = −0.93 + 1.86 i/89, y = h · S(3(1 − abs x)) + 0.05(c(i + 300) − ½), where h = 0.34(c(i) − ½) is chosen anew at every eighth; radius 0.016 + 0.022(1 − abs x). From discs 23, 45 and 63, j = 0, 1, 2, a splinter: 60 steps of (0.35 + 0.6 c(j + 60))/60 towards ±(38° + 34° c(j + 40)), + for the even ones, bent at every ninth step k by 70°(c(k + 1000(j + 1)) − ½); radius 0.026(1.05 − k/60). What lies beyond 0.95 sideways or 0.93 up and down is left out',
   starts: { spacing: 84, along: true, turnBy: 14, scatter: 3, pressSize: 60, flow: 100 },
   raster(side, chance) {
     const steps = 90
@@ -146,6 +151,7 @@ export const spatter: TipDefinition = {
   kind: 'spatter',
   label: 'Spatter',
   help: 'Drops that fly off a brush, many small and some large',
+  law: 'Discs i = 0 … 45 at 0.84 √c(3i) from the middle towards 360° · c(3i + 1), radius 0.012 + 0.11 c(3i + 2)⁵',
   starts: { spacing: 45, scatter: 55, turnBy: 180, flow: 100, pressSize: 70 },
   raster: (side, chance) =>
     discs(
@@ -162,6 +168,7 @@ export const snow: TipDefinition = {
   kind: 'snow',
   label: 'Snow',
   help: 'Soft heaps of small flakes',
+  law: 'S((0.8 − √(u² + (1.1v)²) − 0.42(N(5) − ½)) / 0.3) · (0.55 + 0.45 S((N(30, 7000) − 0.3) / 0.25)) + S((N(30, 7000) − 0.8) / 0.06) · S((0.9 − √(u² + v²)) / 0.1)',
   starts: { spacing: 16, scatter: 14, turnBy: 180, flow: 80, pressSize: 40 },
   raster: (side, chance) =>
     filled(side, (u, v) => {

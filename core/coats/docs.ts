@@ -7,7 +7,7 @@ import { COATS } from './table'
 /** The page on coats, made from their table: docs/coats.md. */
 export function coatDocs(): string {
   return [
-    '# Coats\n\nMade from `core/coats` and `core/card/paints.ts` by `npm run docs`; do not edit by hand.',
+    '# Coats\n\nMade from `core/coats` and `core/values/paints.ts` by `npm run docs`; do not edit by hand.',
     'Every coat has `id`, `kind`, `on` and these:\n\n' + table(COMMON_COAT_PARAMETERS),
     ...COATS.map(({ kind, label, help, parameters, ownBlend }) =>
       [

@@ -42,7 +42,7 @@ export interface Moment {
   exposed?: Frames
   /** The keys alone, without motors: what a hand on a control means. */
   bare?: boolean
-  /** Links to other values are passed over: see core/time/links.ts. */
+  /** Links to other values are passed over: see core/card/links.ts. */
   unlinked?: boolean
   /** The path along which a type piece stands, in px of its own space, with a name; null for none. */
   along?: (id: string, at: Moment) => { key: string; strand: Strand } | null

@@ -48,7 +48,7 @@ export interface StoredStop {
   middle?: Movable<number>
 }
 
-/** A gradient of any kind; see core/card/paints.ts for what each value means and where it counts. */
+/** A gradient of any kind; see core/values/paints.ts for what each value means and where it counts. */
 export interface StoredGradient {
   type: 'linear' | 'radial' | 'conic' | 'edge'
   stops: StoredStop[]

@@ -1,7 +1,7 @@
 import Sequencer from '@jest/test-sequencer'
 
 /** Files that take minutes, the longest first; where nothing is known yet of how long each takes, Jest goes by their size. */
-const LONG = [
+export const LONG = [
   'core/starting-points',
   'server/damaged',
   'server/queue',

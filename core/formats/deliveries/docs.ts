@@ -21,7 +21,8 @@ export const deliveryDocs = (): string =>
     'Beside the files lies a **sidecar**, a JSON: what was made from which card, the options, SHA-256 of every file, a hash of ' +
       'each frame as it was made and as it was read, the checks, and versions. `wax verify FILE… --against SIDECAR` proves ' +
       'later that files are still what was checked. The hash of a frame is the first half of BLAKE2b-512 of its pieces of 4096 ' +
-      'bytes, without those that are the same as the one before, and then of the numbers of these (32 bits, little-endian).',
+      'bytes, without the whole pieces that are the same as the one before, and then of the numbers of the pieces that were left out, ' +
+      'counted from 0 (32 bits, little-endian).',
     table(
       ['', 'for', 'alpha', 'held against the frames'],
       DELIVERIES.map((delivery) => [

@@ -33,7 +33,7 @@ function rows(
   }
 }
 
-// dst = blend(src · opacity, dst), row by row; strides in bytes, w a multiple of 4. Gate as in lay.ts.
+// dst = blend(src · opacity, dst), row by row; strides in bytes, w a multiple of 4. Gate as in lay-solid.ts.
 // One function a mode: small ones are optimised by the host as soon as they are used.
 export function blend_normal(src: usize, srcStride: usize, dst: usize, dstStride: usize, w: i32, h: i32, opacity: f32, gate: usize): void {
   rows(NORMAL, src, srcStride, dst, dstStride, w, h, opacity, gate)

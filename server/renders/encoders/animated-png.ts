@@ -4,10 +4,13 @@ import { writeAll } from '../write-all'
 import { pngChunk, pngChunks } from './chunks'
 import type { Encoder, FilePlan, FrameWriter } from './encoder'
 import { readRgba } from './movie'
-import { encodePng, kept } from './png'
+import type { Part } from './changed'
+import { Changes } from './changed'
+import { encodePngPart, kept } from './png'
 import { pngTimes, rateOfTimes } from './shown-times'
 
-// W3C PNG, third edition, 11.3.6: the first picture is that of a plain PNG, the others follow in chunks of their own.
+// W3C PNG, third edition, 11.3.6: the first picture is that of a plain PNG, the others follow in chunks of their own, each as much as
+// changed.
 
 const SIGNATURE = Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])
 
@@ -26,10 +29,11 @@ async function openFile(plan: FilePlan): Promise<FrameWriter> {
   // Frame controls and later frames are counted together.
   let sequence = 0
   const put = (...chunks: Buffer[]) => writeAll(file, Buffer.concat(chunks), null)
-  const lanes = new Lanes<Buffer>(async (png) => {
+  const changes = new Changes()
+  const lanes = new Lanes<{ part: Part; png: Buffer }>(async ({ part, png }) => {
     const chunks = [...pngChunks(png)]
     const data = chunks.filter(({ type }) => type === 'IDAT').map((chunk) => chunk.data)
-    const control = pngChunk('fcTL', frameControl(plan, sequence++))
+    const control = pngChunk('fcTL', frameControl(plan, part, sequence++))
     if (index++ === 0) {
       const header = chunks.find(({ type }) => type === 'IHDR')!.data
       const start = [
@@ -45,7 +49,11 @@ async function openFile(plan: FilePlan): Promise<FrameWriter> {
     }
   })
   return {
-    write: (picture) => lanes.add(encodePng(kept(picture))),
+    write: (picture) => {
+      const own = kept(picture)
+      const part = changes.of(own)
+      return lanes.add(encodePngPart(own, part).then((png) => ({ part, png })))
+    },
     close: async () => {
       await lanes.end()
       await put(pngChunk('IEND', Buffer.alloc(0)))
@@ -58,10 +66,10 @@ async function openFile(plan: FilePlan): Promise<FrameWriter> {
 /** How many pictures, and how often they are played: 0 for without end. */
 const counts = ({ frames }: FilePlan) => Buffer.concat([uint32(frames), uint32(0)])
 
-/** The whole picture, for its time, in place of the one before. */
-function frameControl({ width, height, rate }: FilePlan, sequence: number): Buffer {
+/** A part, for its time, in place of what was there before. */
+function frameControl({ rate }: FilePlan, { width, height, left, top }: Part, sequence: number): Buffer {
   const control = Buffer.alloc(26)
-  ;[sequence, width, height, 0, 0].forEach((value, i) => control.writeUInt32BE(value, i * 4))
+  ;[sequence, width, height, left, top].forEach((value, i) => control.writeUInt32BE(value, i * 4))
   control.writeUInt16BE(rate.denominator, 20)
   control.writeUInt16BE(rate.numerator, 22)
   return control

@@ -4,15 +4,21 @@ import { WaxError } from '../../../core/errors'
 import type { Rate } from '../../../core/values/rate'
 import { Lanes } from '../lanes'
 import { writeAll } from '../write-all'
+import type { Part } from './changed'
+import { Changes } from './changed'
 import { webpChunk, webpChunks } from './chunks'
 import type { Encoder, FilePlan, FrameWriter, ReadFile } from './encoder'
+import { kept } from './png'
 
-// RFC 9649, 2.7: pictures that are each a lossless WebP of their own, one after the other. sharp would hold all of them in the
-// memory at once.
+// RFC 9649, 2.7: parts of pictures, as much as changed, that are each a lossless WebP of their own, one after the other. sharp would
+// hold all of them in the memory at once.
 
 export const animatedWebp: Encoder = { tags: null, open: openFile, read }
 
-const LOSSLESS = { lossless: true, effort: 0, exact: true }
+/** Within 3 % of libwebp's own method 4, which takes up to half as long again; methods 0 and 1 are up to twice as large. Measured on demo cards. */
+const LOSSLESS = { lossless: true, effort: 2, exact: true }
+/** Where a part begins is told in steps of two. */
+const CELL = 2
 /** The length of a RIFF file is told in 32 bits. */
 const LARGEST = 2 ** 32 - 2
 
@@ -34,18 +40,22 @@ async function openFile(plan: FilePlan): Promise<FrameWriter> {
     end += bytes.length
   }
   await put(Buffer.concat([Buffer.from('RIFF\0\0\0\0WEBP', 'latin1'), extended(plan), animation()]))
-  const lanes = new Lanes<Buffer>(async (whole) => {
+  const changes = new Changes()
+  const lanes = new Lanes<{ part: Part; whole: Buffer }>(async ({ part, whole }) => {
     const pictures = [...webpChunks(whole)].filter(({ type }) => ['VP8L', 'VP8 ', 'ALPH'].includes(type))
-    const control = frameControl(plan, shownFor(rate, index++))
+    const control = frameControl(part, shownFor(rate, index++))
     await put(webpChunk('ANMF', Buffer.concat([control, ...pictures.map(({ type, data }) => webpChunk(type, data))])))
   })
   return {
-    write: ({ pixels }) =>
-      lanes.add(
-        sharp(pixels.slice(), { raw: { width, height, channels: 4 } })
-          .webp(LOSSLESS)
-          .toBuffer(),
-      ),
+    write: (picture) => {
+      const own = kept(picture)
+      const part = changes.of(own, CELL)
+      const encoded = sharp(own.pixels, { raw: { width, height, channels: 4 } })
+        .extract(part)
+        .webp(LOSSLESS)
+        .toBuffer()
+      return lanes.add(encoded.then((whole) => ({ part, whole })))
+    },
     close: async () => {
       await lanes.end()
       const length = Buffer.alloc(4)
@@ -75,9 +85,11 @@ function extended({ width, height }: FilePlan): Buffer {
 /** Clear behind all, played without end. */
 const animation = () => webpChunk('ANIM', Buffer.alloc(6))
 
-/** The whole picture in place of the one before. */
-function frameControl({ width, height }: FilePlan, milliseconds: number): Buffer {
+/** A part in place of what was there before. */
+function frameControl({ left, top, width, height }: Part, milliseconds: number): Buffer {
   const control = Buffer.alloc(16)
+  control.writeUIntLE(left / CELL, 0, 3)
+  control.writeUIntLE(top / CELL, 3, 3)
   control.writeUIntLE(width - 1, 6, 3)
   control.writeUIntLE(height - 1, 9, 3)
   control.writeUIntLE(milliseconds, 12, 3)

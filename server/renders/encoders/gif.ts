@@ -25,10 +25,10 @@ export const gif: Encoder = {
     return Promise.resolve(
       pipeInto([
         ...[...rawInput(plan, rawName(8)), '-filter_complex', filter],
-        // Clear pixels are clear, not those of the picture before.
+        // As much as is seen is written, or as much as changed where all is solid; clear pixels are clear, not those of the picture before.
         ...[
           '-gifflags',
-          '-offsetting-transdiff',
+          '+offsetting-transdiff',
           '-loop',
           '0',
           '-final_delay',

@@ -1,5 +1,6 @@
 import sharp from 'sharp'
 import type { FramePicture } from '../../../core/frame/engine'
+import type { Part } from './changed'
 import { pngChunk, pngChunks } from './chunks'
 
 const FAST = { compressionLevel: 1, adaptiveFiltering: false }
@@ -19,6 +20,16 @@ export async function encodePng(
     .toBuffer()
   return saidSrgb(png)
 }
+
+/** A third to a half of what the fast way makes, in two to four times its time; from here on it gains little. Measured on demo cards. */
+const SMALL = { compressionLevel: 4, adaptiveFiltering: true }
+
+/** A part of a frame of 8 bits as a PNG file by itself, made small. */
+export const encodePngPart = ({ width, height, pixels }: FramePicture, part: Part): Promise<Buffer> =>
+  sharp(pixels, { raw: { width, height, channels: 4 } })
+    .extract(part)
+    .png(SMALL)
+    .toBuffer()
 
 /** The signature and the header chunk of a PNG file (W3C PNG, 5.2, 11.2.1). */
 const HEAD = 8 + 12 + 13
