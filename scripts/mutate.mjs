@@ -1,5 +1,5 @@
 // `npm run mutate -- PATH…`: changes the code below a path on purpose, one place at a time (StrykerJS), and tells which changes no
-// test notices. The tests that import a file of that path are run, but for those that take minutes; `--tests NAME` adds
+// test notices. The tests that import a file of that path are run, but for those that take long; `--tests NAME` adds
 // others by a part of their names.
 import { spawnSync } from 'node:child_process'
 import { mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
@@ -72,6 +72,9 @@ writeFileSync(
     mutator: { excludedMutations: ['StringLiteral'] },
     testRunnerNodeArgs: ['--experimental-vm-modules', '--no-warnings'],
     coverageAnalysis: 'perTest',
+    dryRunTimeoutMinutes: 30,
+    // The types go before a test runs.
+    disableTypeChecks: false,
     concurrency: 2,
     jest: { configFile: 'jest.mutate.mjs', enableFindRelatedTests: false },
     reporters: ['clear-text', 'json'],

@@ -17,8 +17,7 @@ export function paintCss(paint: StoredPaint, at: Moment, asBar = false): string 
 function textureCss({ pattern, colour, ground, angle, picture }: EvaluatedTexture): string {
   if (pattern === 'picture' && picture) return `url(/api/pictures/${picture}/file) center / cover`
   const [a, b] = [writeColour(colour), writeColour(ground)]
-  const turn = `${90 - angle}deg`
-  if (pattern === 'lines') return `repeating-linear-gradient(${turn}, ${a} 0 3px, ${b} 3px 6px)`
+  if (pattern === 'lines') return `repeating-linear-gradient(${-angle}deg, ${a} 0 3px, ${b} 3px 6px)`
   if (pattern === 'grid') {
     return `repeating-linear-gradient(0deg, ${a} 0 2px, #0000 2px 7px), repeating-linear-gradient(90deg, ${a} 0 2px, ${b} 2px 7px)`
   }

@@ -10,6 +10,7 @@ export const ownTip = (id: string, label = 'Own tip'): TipDefinition => ({
   kind: id,
   label,
   help: 'A picture that was brought in: its opaque parts, or, where all of it is opaque, its dark ones',
+  law: 'What the picture covers, as large as it fits',
   starts: { spacing: 20 },
 })
 

@@ -8,10 +8,10 @@ import type { TypeRun } from '../type/runs'
 import type { Movable, StoredPaint, StoredValue } from '../values/moving'
 import { number } from '../values/parameters'
 
-// Version 2 of the card file. Its types, written out for readers; what checks.ts says is the authority.
+// Version 3 of the card file. Its types, written out for readers; what checks.ts says is the authority.
 
 export const CARD_FORMAT = 'wax-ribbon-card'
-export const CARD_VERSION = 2
+export const CARD_VERSION = 3
 /** Larger frames are refused: 8192 × 8192 float pixels are 1 GB. */
 export const LARGEST_SIDE = 8192
 /** An hour at 60 frames a second. */

@@ -97,7 +97,9 @@ function prepareGradient(
 
 function prepareTexture(palette: Palette, paint: EvaluatedTexture, hook: Hook, place: string): PreparedPaint {
   const { kernels, tiles, card } = palette
-  const map = textureMap(paint, hook.bounds, hook.placement, hook.unit)
+  // The kernel's lines stand along v; those of a paint lie flat at 0°, as those of the finish.
+  const turned = paint.pattern === 'lines' ? { ...paint, angle: paint.angle - 90 } : paint
+  const map = textureMap(turned, hook.bounds, hook.placement, hook.unit)
   if (paint.pattern === 'picture') {
     return { sample: pictureSampler(palette, { picture: paint.picture!, linear: false, repeated: true }, map, place) }
   }

@@ -1,6 +1,8 @@
 import { WaxError } from '../errors'
 import type { DocumentKind, Reading } from '../documents/document'
 import { readDocument, readDocumentText } from '../documents/document'
+import type { Stored } from '../documents/upgrades'
+import { upgraded } from '../documents/upgrades'
 import { oddPlace } from '../documents/odd-json'
 import { faultsOf } from '../card/faults'
 import type { Seal, SealFile } from './schema'
@@ -30,6 +32,14 @@ export function expectSeal(value: unknown): Seal {
   if (result.success) return result.data as unknown as Seal
   const [first] = result.error.issues.flatMap((issue) => faultsOf(issue, value))
   throw new WaxError(first!.code, first!.place, first!.message, first!.remedy)
+}
+
+/** A seal as it lies in a database, with the version of its form; without one it is of the first. Null for one that cannot be read. */
+export function storedSeal({ version = 1, ...seal }: Stored): Seal | null {
+  const today = { ...upgraded(SEALS, { ...seal, version }) }
+  delete today.version
+  const { data } = sealSchema.safeParse(today)
+  return data ? (data as unknown as Seal) : null
 }
 
 /** The file that holds a set of seals. */

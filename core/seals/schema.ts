@@ -2,10 +2,10 @@ import { z } from 'zod'
 import type { Coat, Finish } from '../card/schema'
 import { coatsSchema, finishesSchema } from '../card/checks'
 
-// A seal: stacks of coats, and if wished of finishes, with a name. Version 1 of the seal file, a set of seals in one JSON document.
+// A seal: stacks of coats, and if wished of finishes, with a name. Version 2 of the seal file, a set of seals in one JSON document.
 
 export const SEALS_FORMAT = 'wax-ribbon-seals'
-export const SEALS_VERSION = 1
+export const SEALS_VERSION = 2
 
 export interface SealVariant {
   /** What it is for: `on dark`, `on light`, `quiet`. */

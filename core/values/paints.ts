@@ -116,7 +116,7 @@ export const TEXTURE_PARAMETERS = {
   }),
   angle: number({
     label: 'Angle',
-    help: 'Turn of the texture in degrees anticlockwise',
+    help: 'Turn of the texture in degrees anticlockwise: at 0 lines lie flat',
     default: 0,
     min: -36_000,
     max: 36_000,

@@ -1,7 +1,9 @@
 import { boolean, customType, index, integer, jsonb, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
 import { readCard } from '../../core/card/read'
 import type { Card } from '../../core/card/schema'
+import { storedSeal } from '../../core/seals/read'
 import type { Seal } from '../../core/seals/schema'
+import { SEALS_VERSION } from '../../core/seals/schema'
 import type { Fault } from '../../core/errors'
 import type { RenderOptions } from '../../core/formats/deliveries/render-options'
 import type { ProgrammeRun } from '../../core/rosters/run'
@@ -19,6 +21,18 @@ const cardDocument = customType<{ data: Card; driverData: string }>({
   fromDriver(stored) {
     const value: unknown = typeof stored === 'string' ? JSON.parse(stored) : stored
     return readCard(value).card ?? (value as Card)
+  },
+})
+/**
+ * A seal, with the version of its form beside it; those that say none are of the first. One that cannot be read any more is handed on
+ * as it is.
+ */
+const sealDocument = customType<{ data: Seal; driverData: string }>({
+  dataType: () => 'jsonb',
+  toDriver: (seal) => JSON.stringify({ ...seal, version: SEALS_VERSION }),
+  fromDriver(stored) {
+    const value = (typeof stored === 'string' ? JSON.parse(stored) : stored) as Record<string, unknown>
+    return storedSeal(value) ?? (value as unknown as Seal)
   },
 })
 const moment = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' })
@@ -62,7 +76,7 @@ export const versions = pgTable(
 export const seals = pgTable('seals', {
   id: text('id').primaryKey(),
   name: text('name').notNull(),
-  document: jsonb('document').$type<Seal>().notNull(),
+  document: sealDocument('document').notNull(),
   revision: integer('revision').notNull().default(1),
   createdAt: moment('created_at').notNull().defaultNow(),
   updatedAt: moment('updated_at').notNull().defaultNow(),

@@ -1,8 +1,8 @@
 import { isDeepStrictEqual } from 'node:util'
 import { eq, inArray, isNotNull, notExists, and, sql } from 'drizzle-orm'
 import { readCard } from '../../core/card/read'
-import type { Seal } from '../../core/seals/schema'
-import { sealSchema } from '../../core/seals/schema'
+import { storedSeal } from '../../core/seals/read'
+import { SEALS_VERSION } from '../../core/seals/schema'
 import type { Database } from './connect'
 import { keepPictureFile } from '../pictures/files'
 import { planFor } from '../renders/plan'
@@ -26,14 +26,11 @@ export async function bringUpToDate(database: Database, storage: string): Promis
       await database.update(cards).set({ document: card }).where(eq(cards.id, id))
     }
   }
-  for (const { id, document } of await database.select({ id: seals.id, document: seals.document }).from(seals)) {
-    const { data } = sealSchema.safeParse(document)
-    if (data && !isDeepStrictEqual(data, document)) {
-      // As in core/seals/read.ts: the schema's type is looser than the seal's.
-      await database
-        .update(seals)
-        .set({ document: data as unknown as Seal })
-        .where(eq(seals.id, id))
+  for (const { id, text } of await database.select({ id: seals.id, text: sql<string>`document::text` }).from(seals)) {
+    const stored = JSON.parse(text) as Record<string, unknown>
+    const seal = storedSeal(stored)
+    if (seal && !isDeepStrictEqual({ ...seal, version: SEALS_VERSION }, stored)) {
+      await database.update(seals).set({ document: seal }).where(eq(seals.id, id))
     }
   }
 }

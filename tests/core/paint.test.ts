@@ -141,7 +141,7 @@ describe('textures', () => {
 
   test('clear grounds let through what lies below: the texture is clipped to the letters', () => {
     const over = coat('fill', 't', {
-      paint: texture({ pattern: 'lines', ground: '#00000000', colour: '#FF0000', weight: 30 }),
+      paint: texture({ pattern: 'lines', angle: 90, ground: '#00000000', colour: '#FF0000', weight: 30 }),
     })
     const picture = shown(paint({ type: 'linear', angle: 0 }), {}, [over])
     const row = Array.from({ length: 198 }, (_, i) => pixelAt(picture, 101 + i, 100))

@@ -8,6 +8,7 @@ import { createCoat } from '#core/card/create'
 import { pressedWith, pressSeal, sampleCard, sealedCore, updatePressed } from '#core/seals/press'
 import { expectSeal, readSealsText, writeSeals } from '#core/seals/read'
 import type { Seal } from '#core/seals/schema'
+import { SEALS_VERSION } from '#core/seals/schema'
 import { coat, emptyCard, engineWithFonts, solid, withType } from '../support/engine'
 
 const engine = engineWithFonts()
@@ -142,7 +143,7 @@ describe('the file of a set', () => {
   test.each([
     ['{', 'not-json', 'file'],
     ['[]', 'not-a-set-of-seals', 'format'],
-    [JSON.stringify({ ...shipped, version: 2 }), 'newer-version', 'version'],
+    [JSON.stringify({ ...shipped, version: SEALS_VERSION + 1 }), 'newer-version', 'version'],
     [JSON.stringify({ ...shipped, seals: [] }), 'out-of-range', 'seals'],
     [
       JSON.stringify({

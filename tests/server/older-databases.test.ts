@@ -8,6 +8,7 @@ import { expectCard } from '#core/card/read'
 import { connect } from '#server/database/connect'
 import type { Database } from '#server/database/connect'
 import { bringUpToDate } from '#server/database/up-to-date'
+import { storedSeal } from '#core/seals/read'
 import { cards, fonts, pictures, renders, seals, sequences, versions } from '#server/database/schema'
 import { pictureFile } from '#server/pictures/files'
 import { ownDatabase } from '../support/database'
@@ -112,7 +113,10 @@ describe.each(tags.map((tag, version) => [tag, version] as const))('a database o
       expect(Buffer.from(file!).toString()).toBe('a picture')
     }
     expect(await database.$count(pictures)).toBe(version >= at('pictures') ? 1 : 0)
-    expect(await database.$count(seals)).toBe(version >= at('seals_versions') ? 1 : 0)
+    const shelf = await database.select().from(seals)
+    expect(shelf.map(({ document }) => document)).toEqual(
+      version >= at('seals_versions') ? [storedSeal({ ...oldSeal })] : [],
+    )
     const kept = await database.select().from(versions)
     expect(kept.map(({ document }) => document)).toEqual(version >= at('seals_versions') ? [expectCard(oldCard)] : [])
     expect(await database.$count(sequences)).toBe(version >= at('sequences') ? 1 : 0)

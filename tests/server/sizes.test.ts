@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
+import type { Sharp } from 'sharp'
 import sharp from 'sharp'
 import type { FramePicture } from '#core/frame/engine'
 import { deliveryOf } from '#core/formats/deliveries/table'
@@ -33,7 +34,7 @@ async function deliver(format: 'apng' | 'webp' | 'gif', frames: readonly FramePi
     {},
     { face: [coat('fill', 'f', { paint: solid('#888888') })] },
   )
-  const path = join(folder, `${count++}${deliveryOf(format).files({ format })[0]!.ending}`)
+  const path = join(folder, `${count++}${deliveryOf(format).files({})[0]!.ending}`)
   const plan = planned(card, { format, from: 0, to: frames.length }, [path])
   await written(plan.plan, frames)
   const { checks } = await held(plan, frames)
@@ -41,7 +42,7 @@ async function deliver(format: 'apng' | 'webp' | 'gif', frames: readonly FramePi
 }
 
 /** Bytes of the same frames, each a whole file of its own. */
-async function alone(frames: readonly FramePicture[], file: (picture: sharp.Sharp) => sharp.Sharp): Promise<number> {
+async function alone(frames: readonly FramePicture[], file: (picture: Sharp) => Sharp): Promise<number> {
   let bytes = 0
   for (const { width, height, pixels } of frames)
     bytes += (await file(sharp(pixels, { raw: { width, height, channels: 4 } })).toBuffer()).length
@@ -80,7 +81,7 @@ test('what stands still weighs next to nothing, as one picture in any format', a
 })
 
 describe('what changed', () => {
-  const picture = (pixels: Uint8Array, width: number): FramePicture => ({
+  const picture = (pixels: Uint8Array<ArrayBuffer>, width: number): FramePicture => ({
     ...{ width, height: pixels.length / 4 / width, bits: 8, pixels },
   })
 

@@ -1,6 +1,6 @@
 import Sequencer from '@jest/test-sequencer'
 
-/** Files that take minutes, the longest first; where nothing is known yet of how long each takes, Jest goes by their size. */
+/** Files that take a quarter of a minute and more, the longest first; where nothing is known yet of how long each takes, Jest goes by their size. */
 export const LONG = [
   'core/starting-points',
   'server/damaged',
@@ -10,6 +10,21 @@ export const LONG = [
   'server/sequences',
   'core/finishes',
   'core/keeping',
+  'core/proof',
+  'core/steps',
+  'core/brushes',
+  'core/masks',
+  'core/frame',
+  'reference/outline',
+  'core/mattes',
+  'server/told-by-files',
+  'core/coats',
+  'core/scales',
+  'core/json-schema',
+  'core/proof-measures',
+  'reference/alpha-distance',
+  'reference/finishes',
+  'reference/faults',
 ]
 
 /** Long files begin first, so that no core waits for the last of them. */
