@@ -6,13 +6,17 @@ import { afterAll, beforeAll } from '@jest/globals'
 import type { EventHandler, RouterMethod } from 'h3'
 import * as h3 from 'h3'
 
-/** What an address answered: its status and the JSON it sent. */
+/** What an address answered: its status and what it sent. */
 interface Answer<T> {
   status: number
   body: T
+  headers: Headers
 }
 
-/** Asks an address of the API; `body` is sent as JSON. */
+/**
+ * Asks an address of the API; `body` is sent as JSON, bytes as they are. What is answered is read as JSON, and is its bytes where it is
+ * none.
+ */
 export type Ask = <T = Record<string, unknown>>(method: string, path: string, body?: unknown) => Promise<Answer<T>>
 
 const FILES = 'server/api'
@@ -52,9 +56,13 @@ export function handlersOf(folders: readonly string[], settings: () => { databas
     await useDatabase().$client.end()
   })
   return async <T>(method: string, path: string, body?: unknown) => {
-    const sent =
-      body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }
-    const answer = await fetch(`${address}${path}`, { method, ...sent })
-    return { status: answer.status, body: (await answer.json()) as T }
+    const isRaw = body instanceof Uint8Array
+    const type = isRaw ? 'application/octet-stream' : 'application/json'
+    const sent = isRaw ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body)
+    const asked = body === undefined ? {} : { body: sent, headers: { 'content-type': type } }
+    const answer = await fetch(`${address}${path}`, { method, ...asked })
+    const isJson = answer.headers.get('content-type')?.includes('json')
+    const got: unknown = isJson ? await answer.json() : Buffer.from(await answer.arrayBuffer())
+    return { status: answer.status, body: got as T, headers: answer.headers }
   }
 }
