@@ -16,8 +16,6 @@ import { coat, demoCard, emptyCard, engineWithFonts, solid, withBox } from '../s
 const folder = mkdtempSync(join(tmpdir(), 'wax-sizes-'))
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
-let count = 0
-
 /** Frames of a card about as large as a small preview, from one where it moves. */
 function framesOf(name: string, from: number, count: number): FramePicture[] {
   const [engine, card] = [engineWithFonts(), demoCard(name)]
@@ -34,7 +32,7 @@ async function deliver(format: 'apng' | 'webp' | 'gif', frames: readonly FramePi
     {},
     { face: [coat('fill', 'f', { paint: solid('#888888') })] },
   )
-  const path = join(folder, `${count++}${deliveryOf(format).files({})[0]!.ending}`)
+  const path = join(folder, `again${deliveryOf(format).files({})[0]!.ending}`)
   const plan = planned(card, { format, from: 0, to: frames.length }, [path])
   await written(plan.plan, frames)
   const { checks } = await held(plan, frames)

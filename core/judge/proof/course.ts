@@ -1,7 +1,7 @@
 import type { Card, Piece, TypePiece } from '../../card/schema'
 import { allPieces } from '../../card/tree'
 import { wordingAt } from '../../card/wording'
-import type { Engine } from '../../frame/engine'
+import type { PieceOutlook } from '../../frame/outlook'
 import { momentOf } from '../../time/ring'
 import type { Frames, Rect } from '../../units'
 
@@ -31,11 +31,11 @@ export interface CourseFrame {
   pieces: CoursePiece[]
 }
 
-/** The pieces that are there at a frame. */
-export function courseAt(card: Card, frame: Frames, engine: Engine): CourseFrame {
+/** The pieces that are there at a frame; `outlook`: all of that frame. */
+export function courseAt(card: Card, frame: Frames, outlook: readonly PieceOutlook[]): CourseFrame {
   const now = momentOf(card, frame)
   const known = new Map(allPieces(card.pieces).map((piece) => [piece.id, piece]))
-  const pieces = engine.outlook(card, frame).flatMap(({ id, bounds, opacity, type }): CoursePiece[] => {
+  const pieces = outlook.flatMap(({ id, bounds, opacity, type }): CoursePiece[] => {
     const piece = known.get(id)!
     if (opacity === 0) return []
     const own = type && piece.kind === 'type' ? { piece, wording: wordingAt(piece, now), ...type } : null
@@ -47,15 +47,9 @@ export function courseAt(card: Card, frame: Frames, engine: Engine): CourseFrame
 /** Share of its own most at which a piece stands, and neither comes nor goes. */
 const STANDS = 0.8
 
-/** The most that something is of each piece. */
-export function mostOf<T>(all: readonly T[], id: (one: T) => string, of: (one: T) => number): Map<string, number> {
-  const most = new Map<string, number>()
-  for (const one of all) most.set(id(one), Math.max(most.get(id(one)) ?? 0, of(one)))
-  return most
-}
-
 /** Of what is seen, in some frames or some moments, what stands there to be looked at: faint things have their own most. */
 export function standing<T>(all: readonly T[], id: (one: T) => string, of: (one: T) => number): T[] {
-  const most = mostOf(all, id, of)
+  const most = new Map<string, number>()
+  for (const one of all) most.set(id(one), Math.max(most.get(id(one)) ?? 0, of(one)))
   return all.filter((one) => of(one) > 0 && of(one) >= STANDS * most.get(id(one))!)
 }

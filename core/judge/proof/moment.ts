@@ -57,16 +57,20 @@ export async function momentAt(look: Look, frame: Frames): Promise<LookedMoment>
   const { card, withEngine } = look
   const picture = await withEngine((engine) => engine.render(card, frame))
   const exact = await withEngine((engine) => engine.render(card, frame, { bits: 'float' }))
-  const types = await typesAt(look, frame, picture)
-  for (const type of types) type.depth = await withEngine((engine) => engine.innerDepth(card, type.piece.id, frame))
   const outlook = await withEngine((engine) => engine.outlook(card, frame))
+  const types = await typesAt(look, frame, picture, outlook)
+  for (const type of types) type.depth = await withEngine((engine) => engine.innerDepth(card, type.piece.id, frame))
   return { frame, outlook: outlook.filter(({ opacity }) => opacity > 0), types, ...measuresOf(picture, exact) }
 }
 
-/** The type that is there at a frame, of which that is the picture. */
-async function typesAt({ card, grounds, withEngine }: Look, frame: Frames, picture: FramePicture) {
-  const outlook = await withEngine((engine) => engine.outlook(card, frame))
-  const { pieces } = await withEngine((engine) => courseAt(card, frame, engine))
+/** The type that is there at a frame, of which those are the picture and the outlook. */
+async function typesAt(
+  { card, grounds, withEngine }: Look,
+  frame: Frames,
+  picture: FramePicture,
+  outlook: readonly PieceOutlook[],
+): Promise<LookedType[]> {
+  const { pieces } = courseAt(card, frame, outlook)
   const types: LookedType[] = []
   for (const { type } of pieces) {
     if (!type) continue
@@ -97,7 +101,8 @@ export async function lasting(
   const others: LookedType[][] = []
   for (const at of beside) {
     const picture = await look.withEngine((engine) => engine.render(look.card, at))
-    others.push(await typesAt(look, at, picture))
+    const outlook = await look.withEngine((engine) => engine.outlook(look.card, at))
+    others.push(await typesAt(look, at, picture, outlook))
   }
   return moment.types.map((type) => ({
     ...type,

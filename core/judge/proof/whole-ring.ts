@@ -40,7 +40,7 @@ export async function wholeRing(
   for (let frame = 0; frame < card.length; frame++) {
     const picture = frame === 0 ? first : await at(frame)
     if (frame > 0) steps.push(pictureDifference(before, picture).mean)
-    const now = await withEngine((engine) => courseAt(card, frame, engine))
+    const now = courseAt(card, frame, await withEngine((engine) => engine.outlook(card, frame)))
     course.push(now)
     pictures.push(smallPicture(picture, now, scale))
     before = picture

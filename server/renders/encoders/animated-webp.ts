@@ -15,6 +15,9 @@ import { kept } from './png'
 
 export const animatedWebp: Encoder = { tags: null, open: openFile, read }
 
+// It would know a file by its path, and take one that was written anew for the one before.
+sharp.cache(false)
+
 /** Within 3 % of libwebp's own method 4, which takes up to half as long again; methods 0 and 1 are up to twice as large. Measured on demo cards. */
 const LOSSLESS = { lossless: true, effort: 2, exact: true }
 /** Where a part begins is told in steps of two. */
