@@ -12,7 +12,7 @@ export const PANELS: Readonly<Record<PanelId, { label: string; size: number; lea
 }
 /** What the ribbon has to show decides its height, until it is dragged: two rows with nothing moving, and room for open curves. */
 export type RibbonShows = 'nothing' | 'lanes' | 'curves'
-const STILL = 132
+const STILL = 156
 const WITH_CURVES = 370
 
 /** How the bench is laid out; kept in the browser. */

@@ -14,6 +14,8 @@ test('a new user makes a lower third from nothing, saves its look as a seal, pre
   await making.getByRole('button', { name: 'Make the card' }).click()
   await shown(page)
   const id = page.url().split('/').at(-1)!
+  // A low ribbon, with nothing moving yet, leaves its button where it can be pressed.
+  await expect(page.getByRole('button', { name: 'Play the loop' })).toBeInViewport({ ratio: 1 })
 
   // A bar, drawn on the stage.
   await page.getByRole('button', { name: 'Add a piece' }).click()

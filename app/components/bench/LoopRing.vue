@@ -117,14 +117,18 @@ function nudge(event: KeyboardEvent) {
 <style scoped>
 .ring {
   display: grid;
+  /* In a low ribbon the dial gives way, never the button. */
+  grid-template-rows: minmax(0, 136px) auto;
   gap: 8px;
   align-content: center;
   justify-items: center;
   height: 100%;
+  min-height: 0;
+  padding: 6px 0;
   border-right: 1px solid var(--line);
 }
 .ring > svg {
-  width: 136px;
+  height: 100%;
   cursor: grab;
   touch-action: none;
   border-radius: 50%;

@@ -316,6 +316,7 @@ useIntervalFn(() => void bench.lookForNewer(), 5000)
 .panel {
   position: relative;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   grid-row: 1;
   grid-column: 1;
   min-height: 0;
@@ -326,6 +327,7 @@ useIntervalFn(() => void bench.lookForNewer(), 5000)
 .lower {
   display: grid;
   position: relative;
+  grid-template-rows: minmax(0, 1fr);
   grid-template-columns: 164px minmax(0, 1fr);
 }
 .missing {
