@@ -7,6 +7,7 @@ import type { Card, Coat, Finish, Mask, OutlineStep, Piece } from '#core/card/sc
 import { allPieces } from '#core/card/tree'
 import { api, SAVE_LIMIT } from '~/composables/api'
 import { useHistory } from '~/composables/history'
+import { CARD_VERSION } from '#core/card/schema'
 import { useSavedDocument } from '~/composables/saved-document'
 import { offerUnsaved } from '~/composables/unsaved-offer'
 
@@ -34,9 +35,18 @@ export const useBench = defineStore('bench', () => {
     send: (one, request) => api(`/cards/${one}`, 'PUT', request, SAVE_LIMIT),
     show,
     arrived: (one, newest) => channel.postMessage({ id: one, revision: newest }),
-    found: (kept) => offerUnsaved(history, saved, kept.document as Card),
+    found: (kept) => void offerKept(kept.document as Card),
   })
   const { id } = saved
+
+  /** What an application of an earlier version kept is given the form of today, or its next save would be another card. */
+  async function offerKept(kept: Card) {
+    const { value: own } = id
+    const isOld = (kept.version as number) !== CARD_VERSION
+    // What reads card files is large: the bench does without it until one comes.
+    const card = isOld ? (await import('#core/card/read')).readCard(kept).card : kept
+    if (card && id.value === own) offerUnsaved(history, saved, card)
+  }
 
   const selectedPiece = computed(() => selection.value.at(-1) ?? null)
   const piece = computed<Piece | null>(

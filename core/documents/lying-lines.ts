@@ -1,3 +1,4 @@
+import { MOST_MOTORS } from '../values/motors/schema'
 import type { Stored } from './upgrades'
 
 // `lines` as a texture once stood upright at 0°, where those of the finish lie: they lie in both since.
@@ -22,13 +23,14 @@ function turnedAngle(angle: unknown): unknown {
   if (typeof angle === 'number') return angle + TURN > MOST ? angle - TURN : angle + TURN
   const { keys, motors } = (angle ?? {}) as { keys?: unknown; motors?: unknown }
   if (!Array.isArray(keys)) return angle
-  // Motors work on what the keys give, or take its place: after all of them it is turned.
-  const isMoved = Array.isArray(motors) && motors.length > 0
-  if (isMoved) return { ...(angle as object), motors: [...motors, { kind: 'formula', text: `v + ${TURN}` }] }
-  const fits = keys.every((key) => typeof key?.value === 'number' && key.value + TURN <= MOST)
-  const by = fits ? TURN : -TURN
+  // Motors work on what the keys give, or take its place: after all of them it is turned. Where there is no room for one more, before.
+  const hasMotors = Array.isArray(motors) && motors.length > 0
+  if (hasMotors && motors.length < MOST_MOTORS)
+    return { ...(angle as object), motors: [...motors, { kind: 'formula', text: `v + ${TURN}` }] }
+  const by = keys.every((key) => typeof key?.value !== 'number' || key.value + TURN <= MOST) ? TURN : -TURN
+  const turn = (value: number) => Math.max(-MOST, value + by)
   return {
     ...(angle as object),
-    keys: keys.map((key) => (typeof key?.value === 'number' ? { ...key, value: key.value + by } : key)),
+    keys: keys.map((key) => (typeof key?.value === 'number' ? { ...key, value: turn(key.value) } : key)),
   }
 }

@@ -96,6 +96,16 @@ describe('documents of earlier versions', () => {
           ],
         },
       ],
+      [
+        'keys at both ends of what an angle may be: never one that is refused',
+        keys(-36_000, 36_000),
+        { keys: [-36_000, 35_910].map((value) => expect.objectContaining({ value })) },
+      ],
+      [
+        'as many motors as there may be',
+        { ...keys(5), motors: Array.from({ length: 16 }, () => ({ kind: 'sway' })) },
+        { keys: [expect.objectContaining({ value: 95 })] },
+      ],
     ])('keep their direction: %s', (_, before, after) => {
       const angle = angleIn(withLines(2, before))
       expect(angle).toEqual(typeof after === 'number' ? after : expect.objectContaining(after))
