@@ -1,6 +1,6 @@
 import { rename } from 'node:fs/promises'
 import { join } from 'node:path'
-import sharp from 'sharp'
+import sharp from '../pictures/fresh-sharp'
 import { WaxError } from '../../core/errors'
 import { expectCount, storedName } from './numbered'
 import { evened } from './video'

@@ -1,5 +1,5 @@
 import { open } from 'node:fs/promises'
-import sharp from 'sharp'
+import sharp from '../../pictures/fresh-sharp'
 import { WaxError } from '../../../core/errors'
 import type { Rate } from '../../../core/values/rate'
 import { Lanes } from '../lanes'
@@ -14,9 +14,6 @@ import { kept } from './png'
 // hold all of them in the memory at once.
 
 export const animatedWebp: Encoder = { tags: null, open: openFile, read }
-
-// It would know a file by its path, and take one that was written anew for the one before.
-sharp.cache(false)
 
 /** Within 3 % of libwebp's own method 4, which takes up to half as long again; methods 0 and 1 are up to twice as large. Measured on demo cards. */
 const LOSSLESS = { lossless: true, effort: 2, exact: true }
