@@ -46,6 +46,9 @@ export interface LookedMoment {
   types: LookedType[]
 }
 
+/** Type as far as its letters tell. */
+type ReadType = Omit<LookedType, 'depth'>
+
 /** Where a moment is looked at. */
 interface Look {
   card: Card
@@ -58,8 +61,10 @@ export async function momentAt(look: Look, frame: Frames): Promise<LookedMoment>
   const picture = await withEngine((engine) => engine.render(card, frame))
   const exact = await withEngine((engine) => engine.render(card, frame, { bits: 'float' }))
   const outlook = await withEngine((engine) => engine.outlook(card, frame))
-  const types = await typesAt(look, frame, picture, outlook)
-  for (const type of types) type.depth = await withEngine((engine) => engine.innerDepth(card, type.piece.id, frame))
+  const types: LookedType[] = []
+  for (const type of await typesAt(look, frame, picture, outlook)) {
+    types.push({ ...type, depth: await withEngine((engine) => engine.innerDepth(card, type.piece.id, frame)) })
+  }
   return { frame, outlook: outlook.filter(({ opacity }) => opacity > 0), types, ...measuresOf(picture, exact) }
 }
 
@@ -69,9 +74,9 @@ async function typesAt(
   frame: Frames,
   picture: FramePicture,
   outlook: readonly PieceOutlook[],
-): Promise<LookedType[]> {
+): Promise<ReadType[]> {
   const { pieces } = courseAt(card, frame, outlook)
-  const types: LookedType[] = []
+  const types: ReadType[] = []
   for (const { type } of pieces) {
     if (!type) continue
     const { piece, wording } = type
@@ -82,7 +87,7 @@ async function typesAt(
     )
     const contrast = contrastsOver(letters, picture, grounds, spots)
     const texts = spots.map(({ text }) => text)
-    types.push({ piece, wording, letters: texts, depth: 0, contrast, strongest: strongestOf(letters) / 255 })
+    types.push({ piece, wording, letters: texts, contrast, strongest: strongestOf(letters) / 255 })
   }
   return types
 }
@@ -98,7 +103,7 @@ export async function lasting(
   frames: Frames,
 ): Promise<LookedType[]> {
   const beside = [moment.frame - frames, moment.frame + frames].filter((at) => at >= hold.from && at < hold.to)
-  const others: LookedType[][] = []
+  const others: ReadType[][] = []
   for (const at of beside) {
     const picture = await look.withEngine((engine) => engine.render(look.card, at))
     const outlook = await look.withEngine((engine) => engine.outlook(look.card, at))

@@ -6,7 +6,7 @@ import type { Frames } from '../../units'
 import { perSecond } from '../../values/rate'
 import { readAloud, readingTime, wordsIn } from '../measures/reading'
 import { PLAIN_GROUNDS } from '../proof/grounds'
-import { contrastsOver, leastOf } from '../proof/legibility'
+import { contrastsOver, isUnread, leastOf } from '../proof/legibility'
 import type { WithEngine } from '../with-engine'
 import { lettersOf, letterSpots } from '../proof/letters'
 import type { RowFlag, RowLook } from './definition'
@@ -16,9 +16,6 @@ import type { Room } from './rooms'
 import { holdOf, typesOf } from './rooms'
 
 // What is wrong with a row of a roster: the engine makes it, on every frame of the hold that differs, and measures its ink.
-
-/** WCAG 2.2, 1.4.3: large type. */
-const LEAST_CONTRAST = 3
 
 /** Everything that is to be said of a row. */
 export async function lookAtRow({ card, rooms, holds }: RowLook, withEngine: WithEngine): Promise<RowFlag[]> {
@@ -41,10 +38,9 @@ async function contrastFlags(card: Card, room: Room, frame: Frames, withEngine: 
   const entry = outlook.find(({ id }) => id === piece.id)
   const spots = entry ? letterSpots(entry, wordingAt(piece, momentOf(card, frame))) : []
   const picture: FramePicture = await withEngine((engine) => engine.render(card, frame))
-  const unread = contrastsOver(letters, picture, PLAIN_GROUNDS, spots).flatMap((contrast, i) => {
-    const ratio = contrast ? leastOf(contrast).ratio : LEAST_CONTRAST
-    return ratio < LEAST_CONTRAST ? [`${ratio.toFixed(1)} : 1 over ${PLAIN_GROUNDS[i]!.label}`] : []
-  })
+  const unread = contrastsOver(letters, picture, PLAIN_GROUNDS, spots).flatMap((contrast, i) =>
+    contrast && isUnread(contrast) ? [`${leastOf(contrast).ratio.toFixed(1)} : 1 over ${PLAIN_GROUNDS[i]!.label}`] : [],
+  )
   if (unread.length <= 1) return []
   const message = `Its contrast is ${unread.join(', ')}.`
   const remedy = 'Choose colours that lie further apart.'

@@ -1,7 +1,8 @@
 import type { ThinLine } from '../../measures/thin-lines'
 import { R103_AREA } from '../../measures/video-levels'
-import type { ProofCheck, ProofFinding } from '../definition'
+import type { ProofCheck, ProofFinding, ProofResult } from '../definition'
 import { foundOr, good, NO_SOURCE } from '../definition'
+import type { LookedMoment } from '../moment'
 import { at, percent, worstOf } from './findings'
 
 // What is seen in single pictures, whatever they show.
@@ -10,6 +11,12 @@ import { at, percent, worstOf } from './findings'
 const LONG_BAND = 32
 /** Share of edges with a rim from which it shows. */
 const RIMMED = 0.02
+
+/** What a person is asked to look at, in the moment that shows it most. */
+const lookAtIt = (said: string, { frame }: LookedMoment, message: string, remedy: string): ProofResult => ({
+  ...{ verdict: 'look', said },
+  findings: [at(null, frame, message, remedy)],
+})
 
 const said = ({ height }: ThinLine) => String(Math.round(height * 10) / 10)
 
@@ -48,18 +55,13 @@ export const PICTURE_CHECKS: readonly ProofCheck[] = [
       const length = worst?.bands.dithered.length ?? 0
       const said = `${length} px dithered, ${plain} px without`
       if (length <= Math.max(LONG_BAND, plain / 2)) return good(said)
-      return {
-        verdict: 'look',
+      const { along, at: line } = worst!.bands.dithered
+      return lookAtIt(
         said,
-        findings: [
-          at(
-            null,
-            worst!.frame,
-            `A band of ${length} px stands in ${worst!.bands.dithered.along} ${worst!.bands.dithered.at}.`,
-            'Deliver 16 bits, or add a little grain.',
-          ),
-        ],
-      }
+        worst!,
+        `A band of ${length} px stands in ${along} ${line}.`,
+        'Deliver 16 bits, or add a little grain.',
+      )
     },
   },
   {
@@ -93,18 +95,8 @@ export const PICTURE_CHECKS: readonly ProofCheck[] = [
       const area = worst?.beyondComposite ?? 0
       const said = `${area.toFixed(1)} % of the picture beyond`
       if (area <= R103_AREA) return good(said)
-      return {
-        verdict: 'look',
-        said,
-        findings: [
-          at(
-            null,
-            worst!.frame,
-            `${area.toFixed(1)} % of the picture is more saturated than composite video carries.`,
-            'Take saturation out, if it goes on air that way.',
-          ),
-        ],
-      }
+      const message = `${area.toFixed(1)} % of the picture is more saturated than composite video carries.`
+      return lookAtIt(said, worst!, message, 'Take saturation out, if it goes on air that way.')
     },
   },
 ]
