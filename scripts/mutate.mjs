@@ -1,9 +1,9 @@
 // `npm run mutate -- PATH…`: changes the code below a path on purpose, one place at a time (StrykerJS), and tells which changes no
 // test notices. The tests that import a file of that path are run, but for those that take long; `--tests NAME` adds
-// others by a part of their names.
+// others by a part of their names, `--every 10` takes a sample: the changes within every tenth line.
 import { spawnSync } from 'node:child_process'
 import { mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
-import { dirname, join, relative } from 'node:path'
+import { dirname, join, relative, resolve } from 'node:path'
 import { chdir } from 'node:process'
 import { LONG } from '../tests/support/long-first.mjs'
 import { fileURLToPath } from 'node:url'
@@ -12,7 +12,10 @@ import { parseArgs } from 'node:util'
 chdir(fileURLToPath(new URL('..', import.meta.url)))
 
 const { values, positionals } = parseArgs({
-  options: { tests: { type: 'string', multiple: true, default: [] } },
+  options: {
+    tests: { type: 'string', multiple: true, default: [] },
+    every: { type: 'string', default: '1' },
+  },
   allowPositionals: true,
 })
 if (positionals.length === 0) {
@@ -27,6 +30,21 @@ const below = (path) =>
     : [path]
 
 const changed = positionals.flatMap(below)
+const every = Number(values.every)
+if (!Number.isInteger(every) || every < 1) {
+  console.error('--every takes a whole number from 1: every which line is changed.')
+  process.exit(2)
+}
+/** The places to change: files, or lines of them, counted on from file to file so that short ones have their share. */
+function places() {
+  if (every === 1) return changed
+  let line = 0
+  return changed.flatMap((file) =>
+    readFileSync(file, 'utf8')
+      .split('\n')
+      .flatMap((_, at) => (++line % every === 0 ? [`${file}:${at + 1}-${at + 1}`] : [])),
+  )
+}
 const modules = new Set(changed.map((file) => file.replace(/\.ts$/, '')))
 
 /** Where an import leads, from the folder of its file; null for what is no file of ours. */
@@ -41,13 +59,16 @@ const imports = (file) =>
     target(dirname(file), name),
   )
 
+// A database begun for each change takes longer than all the rest, and the core knows nothing of it.
+const ofServer = changed.some((file) => file.startsWith('server'))
+const asksDatabase = (file) => readFileSync(file, 'utf8').includes("from '../support/database'")
 const isLong = (file) => LONG.some((name) => file.endsWith(`${name}.test.ts`))
 const tests = ['core', 'server', 'app', 'reference']
   .flatMap((room) => below(join('tests', room)))
   .filter((file) => file.endsWith('.test.ts'))
   .filter(
     (file) =>
-      (!isLong(file) && imports(file).some((one) => modules.has(one))) ||
+      (!isLong(file) && (ofServer || !asksDatabase(file)) && imports(file).some((one) => modules.has(one))) ||
       values.tests.some((part) => file.includes(part)),
   )
 if (tests.length === 0) {
@@ -67,7 +88,7 @@ writeFileSync(
   JSON.stringify({
     testRunner: 'jest',
     plugins: ['@stryker-mutator/jest-runner'],
-    mutate: changed,
+    mutate: places(),
     // What is said is proved by docs and by eye.
     mutator: { excludedMutations: ['StringLiteral'] },
     testRunnerNodeArgs: ['--experimental-vm-modules', '--no-warnings'],
@@ -78,13 +99,18 @@ writeFileSync(
     // What runs once, as tables do, would need all tests for each change.
     ignoreStatic: true,
     concurrency: 2,
+    // A runner that was begun anew reads all modules first: with less, one change that hangs makes the next one seem to hang too.
+    timeoutMS: 10_000,
     jest: { configFile: 'jest.mutate.mjs', enableFindRelatedTests: false },
-    reporters: ['clear-text', 'json'],
+    reporters: ['clear-text', 'json', 'progress-append-only'],
     jsonReporter: { fileName: join(folder, 'report.json') },
     clearTextReporter: { allowColor: false, logTests: false },
     ignorePatterns: ['docs', '.output', '.nuxt', '.data', 'tests/browser', 'test-results'],
     tempDirName: join(folder, 'sandbox'),
   }),
 )
-const { status } = spawnSync('node_modules/.bin/stryker', ['run', join(folder, 'stryker.json')], { stdio: 'inherit' })
+const { status } = spawnSync('node_modules/.bin/stryker', ['run', join(folder, 'stryker.json')], {
+  stdio: 'inherit',
+  env: { ...process.env, WAX_TESTS_BELOW: resolve('.wax') },
+})
 process.exit(status ?? 1)

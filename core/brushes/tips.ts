@@ -56,7 +56,7 @@ export const roundHard: TipDefinition = {
   kind: 'round-hard',
   label: 'Round, hard',
   help: 'A disc with a sharp edge',
-  law: '1 out to hardness · R, from there 1 − S of the way to R',
+  law: '1 out to hardness · R, from there 1 − S of the way to R; where that way is no longer than 1 px: the part of each pixel that a disc of half-way radius covers',
   starts: { hardness: 100, spacing: 8 },
 }
 

@@ -60,6 +60,31 @@ describe('a brush', () => {
     expect(Math.abs(area(dot) - Math.PI * 400) / (Math.PI * 400)).toBeLessThan(0.002)
   })
 
+  test.each([1, 2, 3, 7.5, 40, 90])('hard and round covers of each pixel what a disc of %p px covers', (size) => {
+    // The part of a pixel within a circle, by 2,000 lines through it.
+    const [cx, cy, r] = [100.37, 80.81, size / 2]
+    const part = (x: number, y: number) => {
+      let sum = 0
+      for (let k = 0; k < 2000; k++) {
+        const half = Math.sqrt(Math.max(0, r * r - (y + (k + 0.5) / 2000 - cy) ** 2))
+        sum += Math.max(0, Math.min(x + 1, cx + half) - Math.max(x, cx - half))
+      }
+      return sum / 2000
+    }
+    const alphas = alphasOf(painting([stroke('s', [[cx, cy]], { size })]))
+    let most = 0
+    for (let y = Math.floor(cy - r) - 2; y < cy + r + 2; y++)
+      for (let x = Math.floor(cx - r) - 2; x < cx + r + 2; x++)
+        most = Math.max(most, Math.abs(alphas[y * SIZE.w + x]! - part(x, y)))
+    expect(most * 255).toBeLessThan(size < 2 ? 2.5 : 1)
+  })
+
+  test('goes over from a sharp edge to a soft one without a step', () => {
+    // 5 % of 20 px are one px: just before it fades by a px, just after it.
+    const around = [95.01, 94.99].map((hardness) => area(painting([stroke('s', [[128, 96]], { size: 40, hardness })])))
+    expect(Math.abs(around[0]! / around[1]! - 1)).toBeLessThan(0.002)
+  })
+
   test('soft and round covers the integral of its profile', () => {
     // ∫ t²(3 − 2t) with t = 1 − d/r over the disc is 2πr² ∫ (1 − t)·t²(3 − 2t) dt = 2πr²·(3/20).
     const dot = painting([stroke('s', [[128, 96]], { tip: 'round-soft', flow: 100, size: 100 })])

@@ -14,8 +14,8 @@ type Connection = ReturnType<typeof connect>
  * the first test begins.
  */
 export function ownDatabase(name: string): { folder: string; connection: Connection; url: string } {
-  // PostgreSQL's own user must reach it: below the project, as for the application.
-  const folder = resolve(`.wax/${name}-${process.pid}`)
+  // PostgreSQL's own user must reach it: below the project, as for the application, and not in a copy that only we may enter.
+  const folder = resolve(process.env['WAX_TESTS_BELOW'] ?? '.wax', `${name}-${process.pid}`)
   mkdirSync(folder, { recursive: true })
   const own = { folder, connection: null as unknown as Connection, url: '' }
   let cluster: Awaited<ReturnType<typeof startCluster>>

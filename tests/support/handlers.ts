@@ -15,9 +15,14 @@ interface Answer<T> {
 
 /**
  * Asks an address of the API; `body` is sent as JSON, bytes as they are. What is answered is read as JSON, and is its bytes where it is
- * none.
+ * none. `token`: of a program.
  */
-export type Ask = <T = Record<string, unknown>>(method: string, path: string, body?: unknown) => Promise<Answer<T>>
+export type Ask = <T = Record<string, unknown>>(
+  method: string,
+  path: string,
+  body?: unknown,
+  token?: string,
+) => Promise<Answer<T>>
 
 const FILES = 'server/api'
 
@@ -55,12 +60,15 @@ export function handlersOf(folders: readonly string[], settings: () => { databas
     const { useDatabase } = globalThis as unknown as { useDatabase: () => { $client: { end: () => Promise<void> } } }
     await useDatabase().$client.end()
   })
-  return async <T>(method: string, path: string, body?: unknown) => {
+  return async <T>(method: string, path: string, body?: unknown, token?: string) => {
     const isRaw = body instanceof Uint8Array
     const type = isRaw ? 'application/octet-stream' : 'application/json'
     const sent = isRaw ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body)
-    const asked = body === undefined ? {} : { body: sent, headers: { 'content-type': type } }
-    const answer = await fetch(`${address}${path}`, { method, ...asked })
+    const headers = {
+      ...(body === undefined ? {} : { 'content-type': type }),
+      ...(token === undefined ? {} : { authorization: `Bearer ${token}` }),
+    }
+    const answer = await fetch(`${address}${path}`, { method, headers, ...(body === undefined ? {} : { body: sent }) })
     const isJson = answer.headers.get('content-type')?.includes('json')
     const got: unknown = isJson ? await answer.json() : Buffer.from(await answer.arrayBuffer())
     return { status: answer.status, body: got as T, headers: answer.headers }

@@ -17,22 +17,51 @@ function high(c: f64, radius: f64, from: i32, size: i32): i32 {
   return min(size, <i32>ceil(c + radius + 1) - from)
 }
 
-/** Lays a disc on what a plane covers: whole out to `hard` px of its radius, then fading; with an edge of a px where all of it is hard. */
+/** Lines by which the part of a pixel below a disc's rim is counted: within 0.7 of 255 from the true area for radii from 1 px on, 2.2 for half a px. */
+const LINES = 8
+
+/**
+ * How much of a pixel a disc covers, its middle (dx, dy) from the disc's. Lengths of lines through the pixel that run across the
+ * rim are exact, so that only between them something is left out.
+ */
+function ofPixel(dx: f64, dy: f64, radius: f64): f64 {
+  const steep = abs<f64>(dx) > abs<f64>(dy)
+  const along = steep ? dy : dx, across = steep ? dx : dy
+  let sum: f64 = 0
+  for (let k = 0; k < LINES; k++) {
+    const at = along + (<f64>k + 0.5) / <f64>LINES - 0.5
+    const half = radius * radius - at * at
+    if (half <= 0) continue
+    const w = sqrt<f64>(half)
+    sum += max<f64>(0, min<f64>(across + 0.5, w) - max<f64>(across - 0.5, -w))
+  }
+  return sum / <f64>LINES
+}
+
+/**
+ * Lays a disc on what a plane covers: whole out to `hard` px of its radius, then fading; where that is no more than a px, as a
+ * disc with a sharp edge half-way.
+ */
 export function addDisc(
   plane: usize, w: i32, h: i32, x0: i32, y0: i32, cx: f64, cy: f64, radius: f64, hard: f64, flow: f32,
 ): void {
-  const band = max<f64>(1, radius - hard)
-  // An edge of a px runs half a px to each side.
-  const edge = radius - hard <= 1 ? radius + 0.5 : radius
+  const band = radius - hard
+  const edge = (radius + hard) / 2
   const left = low(cx, radius, x0), right = high(cx, radius, x0, w)
   for (let y = low(cy, radius, y0); y < high(cy, radius, y0, h); y++) {
     const dy = <f64>(y0 + y) + 0.5 - cy
     for (let x = left; x < right; x++) {
       const dx = <f64>(x0 + x) + 0.5 - cx
-      const t = min<f64>(1, (edge - sqrt<f64>(dx * dx + dy * dy)) / band)
-      if (t <= 0) continue
-      const m = band > 1 ? t * t * (3 - 2 * t) : t
-      over(plane + (<usize>(y * w + x) << 2), <f32>m * flow)
+      const d = sqrt<f64>(dx * dx + dy * dy)
+      let m: f64
+      if (band > 1) {
+        const t = max<f64>(0, min<f64>(1, (radius - d) / band))
+        m = t * t * (3 - 2 * t)
+      } else {
+        // A pixel reaches less than 0.71 px from its middle.
+        m = d <= edge - 0.71 ? 1 : d >= edge + 0.71 ? 0 : ofPixel(dx, dy, edge)
+      }
+      if (m > 0) over(plane + (<usize>(y * w + x) << 2), <f32>m * flow)
     }
   }
 }
