@@ -65,6 +65,14 @@ export class OtherWindows {
   }
 }
 
+// A save that nobody takes is tried again for as long as the window is open; the tests are done before.
+const setTimer = globalThis.setTimeout
+globalThis.setTimeout = ((work: () => void, ms?: number) => {
+  const timer = setTimer(work, ms)
+  timer.unref()
+  return timer
+}) as typeof setTimeout
+
 /** Fresh stores in a window of their own. */
 export function freshStores(): void {
   OtherWindows.told = []
