@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals'
 import { frameInPlay, heldFrame, heldLength, zonesOf } from '#core/time/held'
-import { holdsFor, holdsStill } from '#core/time/hold-still'
+import { holdsFor, holdsForHold, holdsStill } from '#core/time/hold-still'
 import type { Piece } from '#core/card/schema'
 import { createPiece } from '#core/card/create'
 import { emptyCard } from '../support/engine'
@@ -50,4 +50,29 @@ test('a hold stands still where nothing moves, comes, goes or runs by its own ti
   expect(still({ x: { keys: [0, 3].map((frame) => ({ frame, value: frame })), loop: false } })).toBe(true)
   expect([still({ span: { in: 0, out: 5 } }), still({ span: { in: 3, out: 7 } })]).toEqual([false, true])
   expect(still({ kind: 'group', pieces: [], clock: 'own' })).toBe(false)
+})
+
+test('a piece by its own time moves in a hold, whatever its values are', () => {
+  const still = (kind: Piece['kind'], values: object = {}) =>
+    holdsStill({ ...card, pieces: [{ ...createPiece(kind, card), ...values } as Piece] })
+  const sequence = { id: 'sequence-0123456789abcdef', frames: 4 }
+  expect([still('sequence', { sequence: null }), still('sequence', { sequence })]).toEqual([true, false])
+  expect([still('group'), still('group', { clock: 'keyed' })]).toEqual([true, false])
+  const twin = (values: object) => still('twin', { clock: 'around', delay: 0, ...values })
+  const keyed = { keys: [0, 9].map((frame) => ({ frame, value: 0 })) }
+  expect([twin({}), twin({ delay: 2 }), twin({ delay: keyed }), twin({ clock: 'own' })]).toEqual([
+    true,
+    false,
+    false,
+    false,
+  ])
+  // Beyond the hold's last frame it may move: that one is not held.
+  const late = { keys: [6, 7, 8].map((frame) => ({ frame, value: Math.max(6, frame) })), loop: false }
+  expect([still('box', { x: late }), still('box', { x: { ...late, keys: late.keys.slice(1) } })]).toEqual([true, true])
+  expect(holdsStill({ ...card, zones: null, pieces: [box] })).toBe(true)
+})
+
+test('a hold is as many holds as it is long; without zones there is none', () => {
+  expect([holdsForHold(card, 6), holdsForHold(moving, 6), holdsForHold(moving, 1)]).toEqual([1.5, 2, 1])
+  expect(holdsForHold({ ...card, zones: null }, 6)).toBeNull()
 })
