@@ -79,9 +79,16 @@ console.log(`${changed.length} files by ${tests.length} test files:\n${tests.map
 
 const folder = '.wax/mutate'
 mkdirSync(folder, { recursive: true })
+// A change that lets a test wait for good is found by the test's own limit, long before the runner is begun anew.
+const jest = {
+  testMatch: tests.map((file) => `<rootDir>/${file}`),
+  testSequencer: '<rootDir>/tests/support/of-pattern.mjs',
+  setupFilesAfterEnv: ['<rootDir>/tests/support/same-bytes.ts', '<rootDir>/tests/support/named-tests.ts'],
+  ...{ maxWorkers: 1, testTimeout: 10_000 },
+}
 writeFileSync(
   'jest.mutate.mjs',
-  `import base from './jest.config.mjs'\nexport default { ...base, testMatch: ${JSON.stringify(tests.map((file) => `<rootDir>/${file}`))}, maxWorkers: 1 }\n`,
+  `import base from './jest.config.mjs'\nexport default { ...base, ...${JSON.stringify(jest)} }\n`,
 )
 writeFileSync(
   join(folder, 'stryker.json'),
@@ -99,6 +106,8 @@ writeFileSync(
     // What runs once, as tables do, would need all tests for each change.
     ignoreStatic: true,
     concurrency: 2,
+    // What each run leaves in memory makes the next one slower.
+    maxTestRunnerReuse: 30,
     // A runner that was begun anew reads all modules first: with less, one change that hangs makes the next one seem to hang too.
     timeoutMS: 10_000,
     jest: { configFile: 'jest.mutate.mjs', enableFindRelatedTests: false },
