@@ -83,6 +83,7 @@ mkdirSync(folder, { recursive: true })
 const jest = {
   testMatch: tests.map((file) => `<rootDir>/${file}`),
   testSequencer: '<rootDir>/tests/support/of-pattern.mjs',
+  runner: '<rootDir>/tests/support/to-first-failure.mjs',
   setupFilesAfterEnv: ['<rootDir>/tests/support/same-bytes.ts', '<rootDir>/tests/support/named-tests.ts'],
   ...{ maxWorkers: 1, testTimeout: 10_000 },
 }
