@@ -56,7 +56,22 @@ describe('steps', () => {
   })
 
   test('hold keeps the first value up to the end', () => {
-    expect(ease('hold')(0.999)).toBe(0)
+    expect([0, 0.999, 1].map(ease('hold'))).toEqual([0, 0, 1])
+    expect([0, 0.999, 1].map(ease('step-end'))).toEqual([0, 0, 1])
+    expect([0, 0.001, 1].map(ease('step-start'))).toEqual([1, 1, 1])
+  })
+
+  // §2.3: the step before is never shown within 0 and 1, and beyond them steps go on.
+  test.each([
+    ['steps(2, start)', [-0.1, 0, 0.5, 1], [0, 0.5, 1, 1]],
+    ['steps(2, end)', [-0.1, 0, 0.5, 1, 1.6], [-0.5, 0, 0.5, 1, 1.5]],
+    ['steps(2, jump-both)', [-0.6, 0, 0.5, 1, 1.6], [-1 / 3, 1 / 3, 2 / 3, 1, 4 / 3]],
+    ['steps(3, jump-none)', [0, 0.34, 0.67, 1], [0, 0.5, 1, 1]],
+    ['steps(1, jump-both)', [0, 1], [0.5, 1]],
+    ['steps( 2 ,jump-start )', [0, 0.5], [0.5, 1]],
+    ['STEPS(1)', [0, 0.5, 1], [0, 0, 1]],
+  ])('%s at its ends', (text, at, values) => {
+    at.forEach((progress, i) => expect(ease(text)(progress)).toBeCloseTo(values[i]!, 12))
   })
 })
 
@@ -69,7 +84,31 @@ describe('linear()', () => {
     expect(flat(0.6)).toBeCloseTo(0.25, 12)
     expect(flat(0.875)).toBeCloseTo(0.625, 12)
   })
+
+  // By hand from §2.1: inputs never go back, those in between are spread over what is left, ends may lie anywhere.
+  test.each([
+    ['linear(0, 1 40%, 0, 0.5, 1)', [0.2, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9], [0.5, 1, 0.5, 0, 0.25, 0.5, 0.75]],
+    ['linear(0 20%, 1 80%)', [0.2, 0.35, 0.5, 0.8], [0, 0.25, 0.5, 1]],
+    ['linear(0 20%, 1 80%)', [0.05, 0.95], [-0.25, 1.25]],
+    ['linear(0, 1 60%, 0 40%, 1)', [0.3, 0.59999999, 0.6, 0.8], [0.5, 1, 0, 0.5]],
+    ['linear(0, 1 150%)', [0.75], [0.5]],
+    ['linear(0, 2, 1 200%, 4)', [0.5, 1, 1.5], [1, 2, 1.5]],
+    ['linear(0 50% 50%, 1)', [0.25, 0.75], [0, 0.5]],
+    ['linear(25% 1, 3)', [0.25, 0.625, 1], [1, 2, 3]],
+    ['linear(-.5, +1.5e0, 10.)', [0, 0.5, 1], [-0.5, 1.5, 10]],
+    ['linear(0.3)', [0, 0.5, 1], [0.3, 0.3, 0.3]],
+  ])('%s', (text, at, values) => {
+    at.forEach((progress, i) => expect(ease(text)(progress)).toBeCloseTo(values[i]!, 6))
+  })
 })
+
+test.each([
+  'cubic-bezier(0, 1000000, 1, -1000000)',
+  'steps(1000000)',
+  'steps(2, jump-none)',
+  ' Ease-In ',
+  'linear(1e+2, 0)',
+])('%j is an easing', (text) => expect(isEasing(text)).toBe(true))
 
 describe('what is no easing', () => {
   test.each([
@@ -81,5 +120,27 @@ describe('what is no easing', () => {
     'steps(1, jump-none)',
     'steps(2.5)',
     'linear(a)',
+    'linear()',
+    'linear(1 10% 20%, a)',
+    'linear(0, 1 2)',
+    'linear(0, 25%)',
+    'linear(0 1% 2% 3%, 1)',
+    'linear(0 a%, 1)',
+    'linear(0, 1000001)',
+    'linear(0, 1) 2',
+    'a linear(0, 1)',
+    'linear(0, (1))',
+    'cubic-bezier(-0.1, 0, 0, 1)',
+    'cubic-bezier(0, 0, 1.1, 1)',
+    'cubic-bezier(0, 0, -0.1, 1)',
+    'cubic-bezier(0, 0, 1, 1, 1)',
+    'cubic-bezier(0, 0, 1, 1e)',
+    'cubic-bezier(0, 0, 1, .)',
+    'cubic-bezier(0, 0, 1, 1 1)',
+    'steps()',
+    'steps(-1)',
+    'steps(2, up)',
+    'steps(2, end, end)',
+    'steps(1000001)',
   ])('%j', (text) => expect(isEasing(text)).toBe(false))
 })
