@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import bezierEasing from 'bezier-easing'
 import fc from 'fast-check'
 import { isEasing, readEasing, STANDARD_EASINGS } from '#core/values/easing'
+import { bezierOf, bezierText, PEAKS, reversedEasing } from '#core/values/easing-shapes'
 
 const ease = (text: string) => readEasing(text)!
 
@@ -143,4 +144,63 @@ describe('what is no easing', () => {
     'steps(2, end, end)',
     'steps(1000001)',
   ])('%j', (text) => expect(isEasing(text)).toBe(false))
+})
+
+describe('easings as shapes', () => {
+  test.each([
+    ['linear', [0, 0, 1, 1]],
+    [' ease-in ', [0.42, 0, 1, 1]],
+    [' cubic-bezier(0.1,-2, .3, 4) ', [0.1, -2, 0.3, 4]],
+    ['cubic-bezier(2, 0, 0, 1)', null],
+    ['cubic-bezier(0, 0, 1, 1) x', null],
+    ['x cubic-bezier(0, 0, 1, 1)', null],
+    ['steps(2)', null],
+    ['hold', null],
+  ])('%j has the points %j', (text, points) => expect(bezierOf(text)).toEqual(points))
+
+  test('curves are written by name where they have one, else to three digits', () => {
+    expect(bezierText([0, 0, 0.58, 1])).toBe('ease-out')
+    expect(bezierText([0.0004, 0, 0.5796, 1.0004])).toBe('ease-out')
+    expect(bezierText([0.25, 0.1, 0.25, 0.9])).toBe('cubic-bezier(0.25, 0.1, 0.25, 0.9)')
+    expect(bezierText([0.12345, -0.0001, 1, 1.6667])).toBe('cubic-bezier(0.123, 0, 1, 1.667)')
+  })
+
+  test.each([
+    ['ease-in', 'ease-out'],
+    ['ease', 'cubic-bezier(0.75, 0, 0.75, 0.9)'],
+    ['hold', 'step-start'],
+    ['step-end', 'step-start'],
+    ['step-start', 'hold'],
+    ['steps(3)', 'steps(3, start)'],
+    ['steps(3, start)', 'steps(3, end)'],
+    ['steps( 12 , jump-start )', 'steps(12, end)'],
+    ['steps(3, jump-end)', 'steps(3, start)'],
+    ['steps(3, jump-both)', 'steps(3, jump-both)'],
+    ['steps(3, jump-none)', 'steps(3, jump-none)'],
+    ['swift', 'linear'],
+  ])('%j backward is %j', (text, backward) => expect(reversedEasing(text)).toBe(backward))
+
+  test('backward, each goes 1 − e(1 − p), and twice is as before', () => {
+    for (const text of [
+      ...STANDARD_EASINGS,
+      ...PEAKS.map(({ easing }) => easing),
+      'steps(5)',
+      'linear(0, 0.9 25%, 1)',
+    ]) {
+      const [there, back] = [ease(text), ease(reversedEasing(text))]
+      // Off the points at which steps jump.
+      for (let p = 0.013; p < 1; p += 0.05) expect(back(p)).toBeCloseTo(1 - there(1 - p), 2)
+      const again = ease(reversedEasing(reversedEasing(text)))
+      for (let p = 0.013; p < 1; p += 0.05) expect(again(p)).toBeCloseTo(there(p), 2)
+    }
+  })
+
+  test('a peak lies where it says: early, in the middle, late', () => {
+    const peak = (text: string) => {
+      const speeds = Array.from({ length: 100 }, (_, i) => ease(text)((i + 1) / 100) - ease(text)(i / 100))
+      return speeds.indexOf(Math.max(...speeds)) / 100
+    }
+    const [early, middle, late] = PEAKS.map(({ easing }) => peak(easing))
+    expect([early! < 0.25, Math.abs(middle! - 0.5) < 0.1, late! > 0.75]).toEqual([true, true, true])
+  })
 })
