@@ -226,7 +226,7 @@ describe('a proof', () => {
     const { body: none } = await ask<Row>('POST', '/proofs', {
       document: { ...document, frame: { width: -1, height: 9 } },
     })
-    expect(none.data).toMatchObject({ place: expect.stringContaining('width') as string })
+    expect(none.data!.place).toContain('width')
     const { body: lost } = await ask<Row>('POST', '/proofs', { document, backdrop: 'picture-nothing' })
     expect(lost.data).toMatchObject({ code: 'no-picture', place: 'backdrop' })
   })
