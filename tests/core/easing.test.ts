@@ -188,10 +188,12 @@ describe('easings as shapes', () => {
       'linear(0, 0.9 25%, 1)',
     ]) {
       const [there, back] = [ease(text), ease(reversedEasing(text))]
+      // A drawn one is sampled.
+      const digits = text.startsWith('linear(') ? 2 : 6
       // Off the points at which steps jump.
-      for (let p = 0.013; p < 1; p += 0.05) expect(back(p)).toBeCloseTo(1 - there(1 - p), 2)
+      for (let p = 0.013; p < 1; p += 0.05) expect(back(p)).toBeCloseTo(1 - there(1 - p), digits)
       const again = ease(reversedEasing(reversedEasing(text)))
-      for (let p = 0.013; p < 1; p += 0.05) expect(again(p)).toBeCloseTo(there(p), 2)
+      for (let p = 0.013; p < 1; p += 0.05) expect(again(p)).toBeCloseTo(there(p), digits)
     }
   })
 
@@ -201,6 +203,6 @@ describe('easings as shapes', () => {
       return speeds.indexOf(Math.max(...speeds)) / 100
     }
     const [early, middle, late] = PEAKS.map(({ easing }) => peak(easing))
-    expect([early! < 0.25, Math.abs(middle! - 0.5) < 0.1, late! > 0.75]).toEqual([true, true, true])
+    expect([early! < 0.2, Math.abs(middle! - 0.495) < 0.02, late! > 0.8]).toEqual([true, true, true])
   })
 })

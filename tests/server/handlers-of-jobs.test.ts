@@ -237,6 +237,7 @@ describe('a proof', () => {
     const { body: stored } = await ask<Row>('POST', '/rosters', { document: roster, cardId: null })
     const said = JSON.stringify((await ask('POST', '/proofs', { document: card, rosterId: stored.id })).body)
     expect(said).toContain(long.slice(0, 20))
+    expect(said).toContain('"row":"row-2"')
     expect(said).not.toContain('"row":"row-1"')
   })
 })
