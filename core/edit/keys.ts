@@ -21,7 +21,10 @@ export interface KeyPlace {
 
 type AnyKey = Key<never>
 
-/** The card with the chosen keys changed, lane by lane; keys that end on the same frame as another replace it. */
+/**
+ * The card with the chosen keys changed, lane by lane, of each lane at least one; keys that end on the same frame as
+ * another replace it.
+ */
 function changeKeys(
   card: Card,
   chosen: readonly KeyPlace[],
@@ -91,8 +94,8 @@ export function reverseKeys(card: Card, chosen: readonly KeyPlace[]) {
     })
     // What follows the last key keeps its easing.
     const after = keys.at(-1)?.easing
-    const [first, ...rest] = turned
-    return [...(first && after ? [{ ...first, easing: after }] : first ? [first] : []), ...rest].reverse()
+    const [first, ...rest] = turned as [AnyKey, ...AnyKey[]]
+    return [after ? { ...first, easing: after } : first, ...rest].reverse()
   })
 }
 

@@ -65,6 +65,23 @@ describe('alignment', () => {
     expect(standing(aligned, 'box-0')[0]!.bounds.top).toBeCloseTo(standing(card, 'box-0')[0]!.bounds.top, 1)
   })
 
+  test('a place that moves gets a key on the axis that is aligned, and none on the other', () => {
+    const line = (value: number) => ({
+      keys: [
+        { frame: 0, value },
+        { frame: 20, value: value + 50 },
+      ],
+    })
+    const card = boxes({ x: line(300), y: line(200) } as never)
+    const framesOf = (one: Card, address: string) =>
+      (storedAt(one, address) as { keys: { frame: number }[] }).keys.map(({ frame }) => frame)
+    const there = engine.outlook(card, 10).filter(({ id }) => id === 'box-0')
+    const aligned = alignPieces(card, there, 'left', FRAME, 10)
+    expect(framesOf(aligned, 'box-0/x')).toEqual([0, 10, 20])
+    expect(framesOf(aligned, 'box-0/y')).toEqual([0, 20])
+    expect(alignPieces(card, [{ ...there[0]!, id: 'gone' }], 'left', FRAME, 10)).toBe(card)
+  })
+
   test('shared out, the gaps are equal and the outermost stay; within the frame they go to its edges', () => {
     const card = boxes({ x: 100, width: 30 } as never, { x: 260, width: 80 } as never, { x: 300 }, { x: 700 })
     const ids = ['box-0', 'box-1', 'box-2', 'box-3']

@@ -122,6 +122,8 @@ describe('the stack', () => {
     const across = moveCoat(card, 'type-1', 'stroke-1', 'behind', 0)
     expect(across.pieces[0]!.coats.behind.map(({ id }) => id)).toEqual(['stroke-1'])
     expect(moveCoat(across, 'type-1', 'stroke-1', 'face', 1)).toEqual(card)
+    expect(moveCoat(card, 'type-1', 'gone', 'behind', 0)).toBe(card)
+    expect(moveCoat(card, 'gone', 'stroke-1', 'behind', 0)).toBe(card)
   })
 
   test('a copied core gets ids of its own', () => {

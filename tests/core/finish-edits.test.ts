@@ -14,12 +14,12 @@ import { coat, emptyCard, solid, withBox } from '../support/engine'
 const start = withBox(
   withBox(
     { ...emptyCard(192, 128, 50), background: solid('#1E3A46') },
-    { id: 'a', name: 'A', x: 60 },
+    { id: 'a', name: 'A', x: 60, width: 50, height: 40 },
     {
       face: [coat('fill', 'fill-a', { paint: solid('#F2A33C') })],
     },
   ),
-  { id: 'b', name: 'B', x: 130 },
+  { id: 'b', name: 'B', x: 130, width: 50, height: 40 },
   { face: [coat('fill', 'fill-b', { paint: solid('#E9E2D0') })] },
 )
 const finishesOf = (card: Card, id: string) => card.pieces.find((piece) => piece.id === id)!.finishes
@@ -112,6 +112,16 @@ describe('ready-made washes', () => {
         const jumps = seamReport(card).filter(({ verdict }) => verdict === 'jump')
         expect(jumps).toEqual([])
       }
+    },
+  )
+
+  test.each(WASH_MIXES.filter(({ name }) => name !== 'Plain').map((mix) => [mix.name, mix] as const))(
+    '%s: is seen',
+    (_, mix) => {
+      const frames = mix.frames(start) ?? start.length
+      const { card } = addWash(start, 0, frames, { name: mix.name, finishes: mix.finishes(start) })
+      const changed = Array.from({ length: frames }, (_, frame) => !bytes(card, frame).equals(bytes(start, frame)))
+      expect(changed).toContain(true)
     },
   )
 

@@ -67,6 +67,24 @@ describe('keys of several lanes', () => {
     expect(reverseKeys(once.card, once.keys).card.pieces).toEqual(card.pieces)
   })
 
+  test('run backward the way that follows the last of them is eased as it was', () => {
+    const eased = row({ x: { keys: keys([10, 0, 'ease-in'], [20, 50, 'hold'], [40, 100]) } })
+    const back = moving(reverseKeys(eased, at('box-0/x', 10, 20)).card, 'box-0/x')
+    expect(back.keys).toEqual(keys([10, 50, reversedEasing('ease-in')], [20, 0, 'hold'], [40, 100]))
+  })
+
+  test('where none stands nothing is changed', () => {
+    for (const { card: next, keys: places } of [
+      moveKeys(card, at('box-0/x', 11), 5),
+      reverseKeys(card, at('box-0/x', 11)),
+      reverseKeys(card, at('box-0/opacity', 10)),
+    ]) {
+      expect(next).toBe(card)
+      expect(places).toEqual([])
+    }
+    expect(easeKeys(card, at('box-0/y', 11), 'hold')).toBe(card)
+  })
+
   test('are eased and taken away; the last one leaves its value', () => {
     const eased = easeKeys(card, [...at('box-0/x', 20), ...at('box-0/y', 10)], 'hold')
     expect(moving(eased, 'box-0/x').keys.map(({ easing }) => easing)).toEqual(['ease-in', 'hold', undefined])

@@ -46,6 +46,19 @@ describe('the time of a piece', () => {
     expectShows(again.card, 12, card(), 7)
   })
 
+  test('of what is gone, and of a wash, is left alone', () => {
+    const wash = createPiece('wash', card())
+    const washed = { ...card(), pieces: [wash, ...card().pieces] }
+    for (const id of ['gone', wash.id])
+      for (const edit of [freezePiece, repeatPiece]) {
+        const { card: after, id: own } = edit(washed, id, 4)
+        expect(after).toBe(washed)
+        expect(own).toBe(id)
+      }
+    expect(reversePiece(washed, wash.id).card).toBe(washed)
+    expect(addClock(washed, wash.id).card).toBe(washed)
+  })
+
   test('is turned round within its span, and back', () => {
     const span = { in: 4, out: 16 }
     const { card: backward, id } = reversePiece(card(span), 'box')

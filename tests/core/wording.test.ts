@@ -29,6 +29,13 @@ describe('a type piece that nobody named is called by its words', () => {
     expect(named(two)).toEqual(['Ferrywoman', 'Isolde'])
     const { card, id } = duplicatePiece(two, 'type-1')
     expect(named(said(card, 'Wren', id)).sort()).toEqual(['Ferrywoman', 'Isolde', 'Wren'])
+    const again = duplicatePiece(card, id)
+    expect(again.card.pieces.map(({ name }) => name)).toContain('Isolde, copy, copy')
+    expect(named(said(again.card, 'Wren', again.id))).toContain('Wren')
+    // In the middle of a name it is somebody's word.
+    const own = changePiece(card, id, { name: 'Isolde, copy, blue' } as Partial<Piece>)
+    expect(named(said(own, 'Wren', id))).toContain('Isolde, copy, blue')
+    expect(named(said(said(titled(), 'Carbon, copy it'), 'Ink'))).toEqual(['Ink'])
   })
 
   test('without words by its kind, and by words again', () => {

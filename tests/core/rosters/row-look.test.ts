@@ -121,6 +121,21 @@ test('fitted to the width, long words stay on their bar at every side, and short
   }
 })
 
+test('the room of centred words is twice the way to the nearer end of their bar, less what they stood away from it', () => {
+  const widthAt = (x: number, standsFrom: number) => {
+    const card = design({ align: 'centre', x } as Partial<Piece>)
+    const type = engine.outlook(card, 20).find(({ id }) => id === 'type-1')!
+    const bounds = { ...type.bounds, left: standsFrom, right: 250 }
+    const fitted = fitToWidth(card, 'type-1', { ...type, bounds }, { left: 100, top: 0, right: 300, bottom: 360 })
+    return (fitted.pieces.find(({ id }) => id === 'type-1') as { width?: number }).width
+  }
+  expect(widthAt(220, 100)).toBe(160)
+  expect(widthAt(150, 100)).toBe(100)
+  expect(widthAt(150, 105)).toBe(90)
+  // Never more than 6 % of the room.
+  expect(widthAt(150, 140)).toBe(76)
+})
+
 test('a lower third of the demo gives room to both of its lines', async () => {
   const rooms = await roomsOf(demoCard('02-lower-third'), withEngine)
   expect(rooms.map(({ piece, inFrame, inSafe }) => [piece, inFrame, inSafe])).toEqual([
