@@ -14,7 +14,6 @@ export function pictureDifference(a: FramePicture, b: FramePicture): PictureDiff
   for (let i = 0; i < p.length; i += 4) {
     const alphaP = p[i + 3]!
     const alphaQ = q[i + 3]!
-    if (alphaP === 0 && alphaQ === 0) continue
     if (alphaP === alphaQ && p[i] === q[i] && p[i + 1] === q[i + 1] && p[i + 2] === q[i + 2]) continue
     let most = Math.abs(alphaP - alphaQ)
     sum += most

@@ -1,4 +1,4 @@
-import { check } from './axe'
+import { check, SHEET } from './axe'
 import { expect, shown, test } from './bench-page'
 
 // No serious finding of axe on any page, in both themes.
@@ -27,10 +27,10 @@ test('sheets: pour, pieces, seals, history, render', async ({ page }) => {
   await shown(page)
   for (const name of ['Pour, form or finish', 'Add a piece', 'History', 'Press a seal', 'Render with transparency']) {
     await page.getByRole('button', { name, exact: true }).click()
-    await page.locator('.v-overlay--active .v-overlay__content').last().waitFor()
-    await check(page)
+    await page.locator(SHEET).last().waitFor()
+    await check(page, { within: SHEET })
     await page.keyboard.press('Escape')
-    await expect(page.locator('.v-overlay--active .v-overlay__content')).toHaveCount(0)
+    await expect(page.locator(SHEET)).toHaveCount(0)
   }
 })
 
@@ -39,10 +39,10 @@ test('letter motion: its menu and its values; a way on the stage', async ({ page
   await shown(page)
   await page.getByRole('button', { name: 'Values of Ember' }).click()
   // Rows that are scrolled out of the panel lie, as this rule sees it, over the ribbon's buttons.
-  await check(page, ['target-size'])
+  await check(page, { without: ['target-size'] })
   await page.getByRole('button', { name: 'Move letters' }).click()
-  await page.locator('.v-overlay--active .v-overlay__content').last().waitFor()
-  await check(page, ['target-size'])
+  await page.locator(SHEET).last().waitFor()
+  await check(page, { within: SHEET })
   await page.goto('/card/demo-13-bent-way')
   await shown(page)
   await page.locator('.route .bend').first().waitFor()

@@ -23,14 +23,18 @@ const wear = (page: Page, theme: 'paper' | 'evening') =>
     window.dispatchEvent(new StorageEvent('storage', { key: 'wax-theme', newValue: name, storageArea: localStorage }))
   }, theme)
 
-/** All rules by day; in the evening's colours those of colours. */
-export async function check(page: Page, without: string[] = []) {
+/** The sheet that lies on top. */
+export const SHEET = '.v-overlay--active .v-overlay__content'
+
+/** All rules by day, in the evening's colours those of colours; `within` looks at a part alone, where the rest was looked at before. */
+export async function check(page: Page, { without = [], within }: { without?: string[]; within?: string } = {}) {
   const told: string[] = []
   for (const theme of ['evening', 'paper'] as const) {
     await wear(page, theme)
     await page.locator(`.v-application.v-theme--${theme}`).waitFor()
     await settled(page)
-    const axe = new AxeBuilder({ page }).exclude('.stop')
+    const all = new AxeBuilder({ page }).exclude('.stop')
+    const axe = within ? all.include(within) : all
     const rules = theme === 'paper' ? axe.withTags(RULES).disableRules(without) : axe.withRules(['color-contrast'])
     // A stop of a gradient stands where its colour is, however near the next one: essential (WCAG 2.2, 2.5.8), and
     // its place can be typed as well.

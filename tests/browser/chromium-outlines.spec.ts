@@ -89,7 +89,8 @@ test('dashes and parts that are drawn on are those of Chromium’s canvas at 16 
 })
 
 test('type along a path stands where Chromium’s textPath puts it', async ({ page }) => {
-  await page.goto('/')
+  // Light, and at the address of the fonts.
+  await page.goto('/sign-in')
   const d = PATHS[0]!
   const words = 'LANTERN'
   const theirs = await page.evaluate(

@@ -10,7 +10,7 @@ import { extremeCard } from '../support/extreme-card'
 import { plain, supplied } from '../support/sequences'
 
 // Valid cards that no hand would make. How many may be set from outside: a thousand take some minutes.
-const CARDS = Number(process.env.WAX_EXTREMES ?? 250)
+const CARDS = Number(process.env.WAX_EXTREMES ?? 150)
 /** Less than what users have, so that what is too much is found soon. */
 const MOST_WORK = 400 * 1024 * 1024
 const LARGEST_MEMORY = 3 * 1024 * 1024 * 1024

@@ -55,10 +55,33 @@ describe('the seam of one value', () => {
     expect(fading([0, 0], [10, 100])).toBe('jump')
   })
 
+  test('that of a coat is unseen as well where the coat alone is clear, off or out of the loop', () => {
+    const jumping = (values: object) => {
+      const width = { keys: keys([5, 1], [40, 9]), loop: false }
+      const stroke = coat('stroke', 'stroke', { paint: solid('#14323C'), width, ...values })
+      const fill = coat('fill', 'fill', { paint: solid('#F2A33C') })
+      const card = withBox(emptyCard(320, 180, 50), { id: 'box', width: 60, height: 40 }, { face: [fill, stroke] })
+      return seamOf(card, 'box/stroke/width').verdict
+    }
+    expect(jumping({})).toBe('jump')
+    expect(jumping({ opacity: 0 })).toBe('unseen')
+    expect(jumping({ on: false })).toBe('unseen')
+    expect(jumping({ opacity: { keys: keys([0, 0], [10, 100], [40, 100], [49, 0]), loop: false } })).toBe('unseen')
+  })
+
   test('tells values, speeds and why', () => {
     const entry = seamOf(box({ x: { keys: keys([5, 0], [40, 90]), loop: false } }), 'box/x')
     expect(entry.value).toMatchObject({ after: 0, jump: -90 })
     expect(entry.why).toEqual(['its keys end at another value than they begin with'])
+    const heldAt = (...at: [number, number, string?][]) => seamOf(box({ x: { keys: keys(...at) } }), 'box/x').why
+    const held = 'the way from its last key to its first is held, and jumps at its end'
+    expect(heldAt([0, 0], [30, 90, 'hold'])).toEqual([held])
+    expect(heldAt([0, 50], [30, -90, 'hold'])).toEqual([held])
+    // Held across the seam it jumps at its first key.
+    expect(heldAt([10, 0], [30, 90, 'hold'])).toEqual([])
+    expect(heldAt([0, 0], [49, 90, 'ease-in'])).toContain(
+      'its last key stands right before the seam with another value than the first',
+    )
     const straight = seamOf(box({ x: { keys: keys([0, 0], [25, 90]) } }), 'box/x')
     expect(straight.speed.before).toBeCloseTo(-3.6, 6)
     expect(straight.speed.after).toBeCloseTo(3.6, 6)
@@ -100,7 +123,13 @@ test('a clear pixel differs in nothing; a step across the seam that is the large
   const picture = (pixels: number[]) => ({ width: 1, height: 1, bits: 8 as const, pixels: Uint8Array.from(pixels) })
   expect(pictureDifference(picture([255, 0, 0, 0]), picture([0, 0, 255, 0]))).toEqual({ mean: 0, largest: 0 })
   expect(pictureDifference(picture([255, 0, 0, 255]), picture([0, 0, 0, 255]))).toEqual({ mean: 255 / 4, largest: 255 })
-  expect(pictureDifference(picture([255, 255, 255, 51]), picture([0, 0, 0, 0])).largest).toBe(51)
+  for (const clear of [
+    [0, 0, 0, 0],
+    [9, 200, 9, 0],
+  ]) {
+    expect(pictureDifference(picture([255, 255, 255, 51]), picture(clear))).toEqual({ mean: 51, largest: 51 })
+    expect(pictureDifference(picture(clear), picture([255, 255, 255, 51]))).toEqual({ mean: 51, largest: 51 })
+  }
   expect(ringDifference([1, 2, 1, 1.5])).toMatchObject({ seam: 1.5, largest: { step: 2, frame: 1 }, shows: false })
   expect(ringDifference([1, 1, 1, 4]).shows).toBe(true)
 })

@@ -7,8 +7,9 @@ import { FOUND } from '#core/judge/pictures/shown-picture'
 import { CHECK_PICTURES } from '#core/judge/pictures/table'
 import { PROOF_CHECKS } from '#core/judge/proof/checks'
 import { proofOf } from '#core/judge/proof/proof'
-import { demoCard, engineWithFonts } from '../support/engine'
+import { coat, demoCard, emptyCard, engineWithFonts, solid, withBox, withType } from '../support/engine'
 
+const colourAt = (frame: number, value: string) => ({ frame, value })
 const WIDTH = 64
 const HEIGHT = 36
 
@@ -88,6 +89,23 @@ describe('the picture of', () => {
       expect(isColour(shown, colour, 32, 18)).toBe(false)
     }
   })
+})
+
+test('the picture of contrast is of the moment, and over the ground, at which it is the least', async () => {
+  const engine = engineWithFonts()
+  const withEngine = <T>(work: (one: typeof engine) => T) => Promise.resolve(work(engine))
+  // White words whose bar is pale in the middle of the loop alone.
+  const paint = {
+    ...solid('#10222A'),
+    colour: { keys: [colourAt(0, '#10222A'), colourAt(20, '#D9DEE0'), colourAt(40, '#10222A')] },
+  }
+  const bar = withBox(emptyCard(240, 90, 50), { width: 240, height: 90 }, { face: [coat('fill', 'bar', { paint })] })
+  const words = { font: 'barlow-condensed-bold', size: 40, x: 120, y: 45, wording: 'Tam Voss' } as const
+  const card = withType(bar, words, { face: [coat('fill', 'ink', { paint: solid('#FFFFFF') })] })
+  const { looked } = await proofOf(card, withEngine)
+  const { frame } = await CHECK_PICTURES.contrast!(looked, withEngine)
+  expect(looked.moments.length).toBeGreaterThan(1)
+  expect(Math.abs(frame - 20)).toBeLessThan(6)
 })
 
 test('every picture is of a check, and is drawn of a demo card', async () => {

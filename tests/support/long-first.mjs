@@ -7,6 +7,7 @@ export const LONG = [
   'server/queue',
   'server/cli',
   'core/extremes',
+  'server/broken-sequences',
   'server/sequences',
   'core/finishes',
   'core/keeping',

@@ -74,6 +74,32 @@ test('a mask that cuts the words is found in the picture', async () => {
   expect(more).toEqual([])
 })
 
+test('a mask on something else, or one that cuts no more than it cut of the design, says nothing', async () => {
+  const mask = { ...createMask('box', 'mask-1'), width: 60, height: 100, x: 100 }
+  const masked = (card: Card, id: string): Card =>
+    ({ ...card, pieces: card.pieces.map((piece) => (piece.id === id ? { ...piece, masks: [mask] } : piece)) }) as Card
+  const plain = design({ wording: LONG }, { width: 640 })
+  const cuts = async (card: Card) => (await roomsOf(card, withEngine)).map(({ cut }) => cut)
+  expect(await cuts(masked(plain, 'box-1'))).toEqual([0])
+  const [cut] = await cuts(masked(plain, 'type-1'))
+  expect(cut).toBeGreaterThan(0.5)
+  expect(await flagsFor(masked(plain, 'type-1'), LONG)).toEqual([])
+})
+
+test('words without ink have no room to keep; of two types each is held to its own', async () => {
+  expect(await roomsOf(design({ wording: '' }), withEngine)).toEqual([])
+  const second = { font: 'barlow-condensed-bold', size: 30, align: 'left', x: 80, y: 120, wording: 'Tam' } as const
+  const two = withPiece<Piece>(design(), 'type', second as Partial<Piece>, white)
+  const rooms = await roomsOf(two, withEngine)
+  expect(rooms.map(({ piece, bar }) => [piece, bar])).toEqual([
+    ['type-2', null],
+    ['type-1', 'box-1'],
+  ])
+  const { card, holds } = fillCard(two, { 'field-1': LONG })
+  const flags = await lookAtRow({ card, rooms, holds }, withEngine)
+  expect(flags.map(({ piece, message }) => [piece, message])).toEqual([['type-1', 'It reaches beyond its bar.']])
+})
+
 test('a moving hold is looked at in all of its frames', async () => {
   const keys = [20, 50, 179].map((frame, i) => ({ frame, value: i === 1 ? 210 : 80 }))
   const card = design({ x: { keys } }, null)
