@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { alignPieces, boundsOf, distributePieces } from '#core/edit/arrange'
+import { addFinish } from '#core/edit/finishes'
 import { canGroup, groupPieces, moveAnchor, ungroupPiece } from '#core/edit/grouping'
 import { differs, sharedAddresses, writeShared } from '#core/edit/several'
 import { addCoat, addPiece } from '#core/edit/stack'
@@ -96,6 +97,12 @@ describe('alignment', () => {
     const whole = gaps(FRAME)
     expect([whole.box.left, whole.box.right].map(Math.round)).toEqual([0, 800])
     expect(Math.max(...whole.between) - Math.min(...whole.between)).toBeLessThan(0.05)
+    expect(whole.box.bottom - whole.box.top).toBe(40)
+    expect(boundsOf([])).toBeNull()
+    const rect = (left: number, top: number, right: number, bottom: number) => ({
+      bounds: { left, top, right, bottom },
+    })
+    expect(boundsOf([rect(1, 9, 5, 20), rect(3, 2, 4, 10)])).toEqual({ left: 1, top: 2, right: 5, bottom: 20 })
   })
 })
 
@@ -180,6 +187,18 @@ describe('several pieces at once', () => {
     expect(new Set(sharedAddresses(card, 'type-1/size', ids))).toEqual(new Set(['type-1/size', 'type-2/size']))
     const shared = sharedAddresses(card, 'type-1/glow-1/reach', ids)
     expect(new Set(shared)).toEqual(new Set(['type-1/glow-1/reach', 'type-2/glow-2/reach']))
+    // Of several entries of a piece those of the same family, kind, side and number belong together.
+    const strokes = ids.reduce((done, id) => {
+      const outside = addCoat(addCoat(done, id, 'glow', { side: 'inside' }).card, id, 'stroke', {
+        side: 'outside',
+      }).card
+      return addFinish(addCoat(outside, id, 'stroke', { side: 'inside' }).card, id, 'bloom').card
+    }, card)
+    const coatsOf = (id: string) => strokes.pieces.find((piece) => piece.id === id)!.coats.face
+    const inner = (id: string) => coatsOf(id).find((own) => own.kind === 'stroke' && own.side === 'inside')!.id
+    const first = `type-1/${inner('type-1')}/width`
+    const others = ids.slice(1).map((id) => `${id}/${inner(id)}/width`)
+    expect(new Set(sharedAddresses(strokes, first, ids))).toEqual(new Set([first, ...others]))
     const written = writeShared(card, shared, 0, 61)
     expect(shared.map((address) => storedAt(written, address))).toEqual([61, 61])
     expect(differs(written, shared)).toBe(false)

@@ -43,6 +43,8 @@ test('new words stand beneath those that stand in the middle already, and in the
   expect(lines(addPiece(grown(1), 'box').card)[0]).toEqual([400, 540])
   const moved = changePiece(grown(1), 'type-1', { x: 10 })
   expect(lines(addPiece(moved, 'type').card)[0]).toEqual([400, 540])
+  const moving = toggleKey(grown(1), 'type-1/y', 0)
+  expect(lines(addPiece(moving, 'type').card)[0]).toEqual([400, 540])
 })
 
 test('a stroke poured beneath another of its side begins where that one ends; of another side it does not', () => {
@@ -69,6 +71,10 @@ test('a stroke poured beneath another of its side begins where that one ends; of
 })
 
 describe('values and keys', () => {
+  test('what does not move has no value at a moment', () => {
+    expect(() => stopMoving(withTitle(), 'type-1/kind', 0)).toThrow('type-1/kind is no parameter that moves')
+  })
+
   test('the first key takes the present value; without its last key the value stands still again', () => {
     const card = withTitle()
     const moving = toggleKey(card, WIDTH, 10)
@@ -122,6 +128,8 @@ describe('the stack', () => {
     const across = moveCoat(card, 'type-1', 'stroke-1', 'behind', 0)
     expect(across.pieces[0]!.coats.behind.map(({ id }) => id)).toEqual(['stroke-1'])
     expect(moveCoat(across, 'type-1', 'stroke-1', 'face', 1)).toEqual(card)
+    expect(removeCoat(across, 'type-1', 'stroke-1').pieces[0]!.coats.behind).toEqual([])
+    expect(removeCoat(across, 'type-1', 'fill-1').pieces[0]!.coats).toMatchObject({ face: [], behind: [{}] })
     expect(moveCoat(card, 'type-1', 'gone', 'behind', 0)).toBe(card)
     expect(moveCoat(card, 'gone', 'stroke-1', 'behind', 0)).toBe(card)
   })

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import { copyKeys, pasteKeys } from '#core/edit/keys'
+import type { Key } from '#core/values/moving'
 import { addRanges, changeRange, moveRange } from '#core/edit/ranges'
 import { duplicatePiece } from '#core/edit/stack'
 import { storedAt, writeValue } from '#core/edit/values'
@@ -25,6 +26,30 @@ describe('letter motion on a card', () => {
         expect({ address, verdict }).not.toMatchObject({ verdict: 'jump' })
       expect(seamReport(made)).toHaveLength(start.ranges.length)
     }
+  })
+
+  test('what arrives is there at the hold and goes at its end; what leaves goes then and is back before the loop begins again', () => {
+    const sweepOf = (form: 'arrive' | 'leave', zones: Card['zones']) => {
+      const start = RANGE_STARTS.find((one) => one.ranges.some(({ values }) => values.form === form))!
+      const own = start.ranges.findIndex(({ values }) => values.form === form)
+      const { keys } = ranges(addRanges({ ...card, zones }, piece.id, start))[own]!.sweep as { keys: Key<number>[] }
+      return keys.map(({ frame, value, easing }) => [frame, value, easing])
+    }
+    const zones = { hold: 20, out: 70 }
+    expect(sweepOf('arrive', zones)).toEqual([
+      [0, 0, 'linear'],
+      [20, 100, 'hold'],
+      [70, 100, 'linear'],
+    ])
+    // Without zones 1.2 s each: 30 frames.
+    expect(sweepOf('arrive', null).map(([frame]) => frame)).toEqual([0, 30, 70])
+    const own = { ...RANGE_STARTS[0]!, ranges: [{ name: 'Goes', values: { ...range({}), form: 'leave' as const } }] }
+    const { keys } = ranges(addRanges({ ...card, zones }, piece.id, own))[0]!.sweep as { keys: Key<number>[] }
+    expect(keys.map(({ frame, value }) => [frame, value])).toEqual([
+      [0, 100],
+      [20, 0],
+      [70, 0],
+    ])
   })
 
   test('a loop too short for keys gets a sweep that stands still', () => {
@@ -62,7 +87,10 @@ describe('letter motion on a card', () => {
     const made = addRanges(addRanges(card, piece.id, RANGE_STARTS[0]!), piece.id, RANGE_STARTS[1]!)
     const [first, second] = ranges(made).map(({ id }) => id)
     expect(ranges(moveRange(made, piece.id, second!, -1)).map(({ id }) => id)).toEqual([second, first])
-    expect(ranges(moveRange(made, piece.id, second!, 5))).toEqual(ranges(made))
+    expect(ranges(moveRange(made, piece.id, second!, 5))).toBe(ranges(made))
+    expect(ranges(moveRange(made, piece.id, first!, -1))).toBe(ranges(made))
+    expect(ranges(moveRange(made, piece.id, first!, 1)).map(({ id }) => id)).toEqual([second, first])
+    expect(ranges(moveRange(made, piece.id, 'gone', 1))).toBe(ranges(made))
     expect(ranges(changeRange(made, piece.id, first!, { on: false }))[0]!.on).toBe(false)
     expect(ranges(changeRange(made, piece.id, first!, null)).map(({ id }) => id)).toEqual([second])
   })

@@ -162,6 +162,15 @@ describe('stagger', () => {
     expect(order({ order: 'seed', seed: 7 })).toEqual(order({ order: 'seed', seed: 7 }))
     const orders = new Set(Array.from({ length: 20 }, (_, seed) => order({ order: 'seed', seed }).join()))
     expect(orders.size).toBeGreaterThan(2)
+    expect(order({ places })).toEqual(['box-0', 'box-1', 'box-2'])
+  })
+
+  test('what a piece does not have is left out', () => {
+    const wave = row({ radius: { keys: keys([0, 0], [10, 9]) }, opacity: { keys: keys([0, 0], [10, 100]) } }, {})
+    const other = { ...createPiece('ellipse', wave), id: 'ring' }
+    const two = { ...wave, pieces: [...wave.pieces.slice(0, 1), other] } as Card
+    const { pieces } = stagger(two, { ...how, ids: ['box-0', 'ring'] })
+    expect(pieces[1]).toEqual({ ...other, opacity: { keys: keys([4, 0], [14, 100]) } })
   })
 })
 

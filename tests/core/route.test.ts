@@ -92,6 +92,9 @@ describe('the way of a place', () => {
     const still = pairPlace(card(open(key(0, 100), key(40, 300)), 77), 'boat')
     for (let f = 0; f <= 40; f++) expect(at(still, f).y).toBe(77)
     expect(routeFrames(still.pieces[0]!)).toEqual([0, 40])
+    const eased = card(open(key(0, 100, { easing: 'ease-in' }), key(40, 300)), open(key(10, 50), key(40, 250)))
+    const easings = (storedAt(pairPlace(eased, 'boat'), 'boat/y') as Moving<number>).keys.map(({ easing }) => easing)
+    expect(easings).toEqual(['ease-in', undefined, undefined])
     // One coordinate goes on while the other is held: it still does.
     const half = card(open(key(0, 100), key(20, 150, { easing: 'hold' }), key(40, 300)), open(key(0, 50), key(40, 250)))
     for (let f = 0; f <= 40; f++) expect(at(pairPlace(half, 'boat'), f)).toEqual(at(half, f))
@@ -185,6 +188,13 @@ describe('the way of a place', () => {
     expect(at(moved, 0)).toEqual({ x: 130, y: 60 })
     expect(controlOf(moved, 'boat', 0, 'out')).toEqual({ x: 20, y: 200 })
     expect(at(moved, 40)).toEqual(at(bent, 40))
+    // What does not move stays as it is: no key where there was none.
+    const across = moveRouteKey(card(open(key(0, 100), key(40, 300)), open(key(20, 50))), 'boat', 0, { x: 120, y: 50 })
+    expect(routeFrames({ x: 0, y: across.pieces[0]!.y })).toEqual([20])
+    expect(at(across, 0)).toEqual({ x: 120, y: 50 })
+    expect(moveRouteKey(straight(), 'boat', 0, { x: 100, y: 50 })).toEqual(straight())
+    const gone = straight()
+    expect(moveRouteKey(gone, 'gone', 0, { x: 0, y: 0 })).toBe(gone)
   })
 
   test('has no handle where it jumps, or where it does not go on', () => {
@@ -193,6 +203,11 @@ describe('the way of a place', () => {
     expect(controlOf(jumping, 'boat', 0, 'in')).toBeNull()
     expect(controlOf(jumping, 'boat', 40, 'out')).toBeNull()
     expect(controlOf(jumping, 'boat', 7, 'out')).toBeNull()
+    expect(controlOf(straight(), 'gone', 0, 'out')).toBeNull()
+    // On the ring a single key would go on to itself.
+    const single = card({ keys: [key(10, 100)] }, { keys: [key(10, 50)] })
+    expect(controlOf(single, 'boat', 10, 'out')).toBeNull()
+    expect(controlOf(single, 'boat', 7, 'out')).toBeNull()
   })
 
   test('is drawn with its keys, its lines and a dot a frame; what stands still has none', () => {

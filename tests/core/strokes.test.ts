@@ -29,6 +29,9 @@ describe('strokes of a hand', () => {
     expect(strokesOf(two.pieces[0]!)[0]!.points).toHaveLength(6)
     expect(ids(clearStrokes(expectCard(two), art), false)).toEqual([])
     expect(ids(clearStrokes(two, art), true)).toEqual(['m'])
+    // What is no painting takes none.
+    const boxed = withPiece(card, 'box', { id: 'box' })
+    expect(putStroke(boxed, { piece: 'box', mask: null }, stroke('a')).pieces).toEqual(boxed.pieces)
   })
 
   test('stop where a painting is full, and lose nothing', () => {

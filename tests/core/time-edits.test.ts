@@ -56,6 +56,7 @@ describe('the time of a piece', () => {
         expect(own).toBe(id)
       }
     expect(reversePiece(washed, wash.id).card).toBe(washed)
+    expect(splitPiece(washed, 'gone', 4)).toBeNull()
     expect(addClock(washed, wash.id).card).toBe(washed)
   })
 
@@ -74,6 +75,8 @@ describe('the time of a piece', () => {
     const { card: later } = repeatPiece(card({ in: 5, out: 9 }), 'box', 20)
     for (let frame = 5; frame < LENGTH; frame++) expectShows(later, frame, card(), 5 + ((frame - 5) % 4))
     expect(shown(later, 4).every((v) => v === 0)).toBe(true)
+    // Where it is not seen yet, or only begins to be, all of its span is.
+    for (const frame of [2, 5]) expect(repeatPiece(card({ in: 5, out: 9 }), 'box', frame).card).toEqual(later)
   })
 
   test('stays what it is with a new clock; a group that moves itself goes into another one', () => {
