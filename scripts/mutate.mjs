@@ -1,6 +1,7 @@
 // `npm run mutate -- PATH…`: changes the code below a path on purpose, one place at a time (StrykerJS), and tells which changes no
 // test notices. The tests that import a file of that path are run, but for those that take long; `--tests NAME` adds
-// others by a part of their names, `--every 10` takes a sample: the changes within every tenth line.
+// others by a part of their names, `--only NAME` takes none but those that have a part of theirs (where all tests import a
+// path, the score is what these few see), `--every 10` takes a sample: the changes within every tenth line.
 import { spawnSync } from 'node:child_process'
 import { mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
 import { dirname, join, relative, resolve } from 'node:path'
@@ -14,6 +15,7 @@ chdir(fileURLToPath(new URL('..', import.meta.url)))
 const { values, positionals } = parseArgs({
   options: {
     tests: { type: 'string', multiple: true, default: [] },
+    only: { type: 'string', multiple: true, default: [] },
     every: { type: 'string', default: '1' },
   },
   allowPositionals: true,
@@ -63,16 +65,17 @@ const imports = (file) =>
 const ofServer = changed.some((file) => file.startsWith('server'))
 const asksDatabase = (file) => readFileSync(file, 'utf8').includes("from '../support/database'")
 const isLong = (file) => LONG.some((name) => file.endsWith(`${name}.test.ts`))
+const isNamed = (file, parts) => parts.some((part) => file.includes(part))
+const isDirect = (file) =>
+  !isLong(file) && (ofServer || !asksDatabase(file)) && imports(file).some((one) => modules.has(one))
 const tests = ['core', 'server', 'app', 'reference']
   .flatMap((room) => below(join('tests', room)))
   .filter((file) => file.endsWith('.test.ts'))
   .filter(
-    (file) =>
-      (!isLong(file) && (ofServer || !asksDatabase(file)) && imports(file).some((one) => modules.has(one))) ||
-      values.tests.some((part) => file.includes(part)),
+    (file) => isNamed(file, values.tests) || isNamed(file, values.only) || (values.only.length === 0 && isDirect(file)),
   )
 if (tests.length === 0) {
-  console.error(`No test imports a file of ${positionals.join(', ')}; name some with --tests.`)
+  console.error(`No test imports a file of ${positionals.join(', ')}; name some with --tests or --only.`)
   process.exit(2)
 }
 console.log(`${changed.length} files by ${tests.length} test files:\n${tests.map((file) => `  ${file}`).join('\n')}`)

@@ -2,7 +2,7 @@ import type { Card } from '../../core/card/schema'
 import { allPieces } from '../../core/card/tree'
 import { coat, emptyCard, solid, withBox } from '../support/engine'
 import { cardId, expect, openCard, pixels, savedCard, shown, test } from './bench-page'
-import { check } from './axe'
+import { check, SHEET } from './axe'
 
 // What helps those who begin, and how the bench makes room: notes, why nothing shows, help, panels, the stage alone, a second window.
 
@@ -158,7 +158,7 @@ test('help is found by its words, with pictures by the engine; no serious findin
   await page.goto('/')
   await page.getByRole('button', { name: 'New card', exact: true }).first().click()
   await page.getByRole('button', { name: /^Closing card: / }).waitFor()
-  await check(page)
+  await check(page, { within: SHEET })
   await page.getByRole('button', { name: /^Closing card: / }).click()
   const form = page.getByRole('form', { name: 'Words and colours' })
   await form.waitFor()
@@ -167,7 +167,7 @@ test('help is found by its words, with pictures by the engine; no serious findin
     .getByRole('button', { name: /^Leave out: / })
     .first()
     .click()
-  await check(page)
+  await check(page, { within: SHEET })
   await form.getByRole('button', { name: 'Make the card' }).click()
   await shown(page)
   const said = allPieces((await savedCard(page, cardId(page.url()))).pieces).flatMap((piece) =>

@@ -65,6 +65,11 @@ test('a new card from a size; renamed, duplicated, deleted, and the deletion und
   await sheet.getByRole('button', { name: 'Empty card' }).click()
   const form = sheet.getByRole('form', { name: 'Empty card' })
   await form.getByLabel('Name').fill('Race number')
+  // A size that cannot be is refused before anything is made.
+  await form.getByLabel('Width').fill('20000')
+  await form.getByRole('button', { name: 'Make the card' }).click()
+  await expect(form.getByRole('alert')).toContainText('8192')
+  await expect(page).toHaveURL(/\/$/)
   await sheet.getByRole('button', { name: 'Square' }).click()
   await form.getByLabel('Loop, seconds').fill('2')
   await form.getByRole('button', { name: 'Make the card' }).click()
@@ -90,18 +95,6 @@ test('a new card from a size; renamed, duplicated, deleted, and the deletion und
   await expect(page.locator(tile('Heat 7'))).toBeVisible()
   await page.reload()
   await expect(page.locator(tile('Heat 7'))).toBeVisible()
-})
-
-test('a size that cannot be is refused before anything is made', async ({ page }) => {
-  await page.goto('/')
-  await page.getByRole('button', { name: 'New card', exact: true }).click()
-  const sheet = page.getByRole('region', { name: 'New card' })
-  await sheet.getByRole('button', { name: 'Empty card' }).click()
-  const form = sheet.getByRole('form', { name: 'Empty card' })
-  await form.getByLabel('Width').fill('20000')
-  await form.getByRole('button', { name: 'Make the card' }).click()
-  await expect(form.getByRole('alert')).toContainText('8192')
-  await expect(page).toHaveURL(/\/$/)
 })
 
 test('a broken card file: every place is named, nothing is changed; a good one comes in', async ({ page }) => {
