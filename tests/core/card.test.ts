@@ -137,6 +137,8 @@ describe('the card file', () => {
     expect(pieces).toMatchObject({ message: 'It has 65 entries, too many.', remedy: 'The most is 64.' })
     const twin = { kind: 'twin', id: 'again', name: 'Again', outlineSteps: [{ kind: 'grow', id: 'step-9' }] }
     const [none] = faultsOf((c) => c.pieces.push(twin))!
+    const [name] = faultsOf((c) => (c.pieces[0].name = 'n'.repeat(201)))!
+    expect(name).toMatchObject({ message: 'It has 201 characters, too many.', remedy: 'The most is 200.' })
     expect(none).toMatchObject({ message: 'It has 1 entry, too many.', remedy: expect.stringMatching(/takes none/) })
   })
 
@@ -146,6 +148,14 @@ describe('the card file', () => {
     const faults = faultsOf((c) => c.pieces.push(painting))!
     expect(faults).toHaveLength(3)
     expect(faults[2]!.message).toMatch(/So it is with 67 more here\.$/)
+  })
+
+  test('two fields of one id or of one heading are told at the second', () => {
+    const field = (id: string, label: string) => ({ id, label, kind: 'wording', at: ['title/wording'] })
+    const places = (...fields: object[]) => faultsOf((c) => (c.fields = fields))?.map(({ place }) => place) ?? []
+    expect(places(field('a', 'Name'), field('a', 'Role'))).toContain('fields[1].id')
+    expect(places(field('a', 'Name'), field('b', ' name '))).toContain('fields[1].label')
+    expect(places(field('a', 'Name'), field('b', 'Role'))).not.toContain('fields[1].label')
   })
 
   test('every fault is listed, not only the first', () => {
