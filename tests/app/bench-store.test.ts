@@ -117,6 +117,38 @@ describe('selection', () => {
     expect(bench.piece).toBeNull()
   })
 
+  test('from the last that was selected, whichever way, to the one that is pressed', async () => {
+    const { bench } = await opened()
+    bench.select('back')
+    bench.selectTo('front')
+    expect(bench.selection).toEqual(['middle', 'back', 'front'])
+    expect(bench.selectedPiece).toBe('front')
+    bench.select(null)
+    bench.selectTo('middle')
+    expect(bench.selection).toEqual(['middle'])
+  })
+
+  test('without a card nothing is selected', () => {
+    const bench = useBench()
+    expect([bench.pieces, bench.piece, bench.finish, bench.entry, bench.lanes]).toEqual([[], null, null, null, []])
+  })
+
+  test('a finish, a step and a mask of the piece are known by their ids', async () => {
+    const { bench } = await opened()
+    const parts = { finishes: [{ id: 'glow' }], outlineSteps: [{ id: 'rough' }], masks: [{ id: 'round' }] }
+    bench.edit('Parts', (card) => changePiece(card, 'front', parts as never))
+    const found = (id: string | null) => {
+      bench.select('front', id)
+      return [bench.finish, bench.step, bench.mask, bench.entry].map((one) => one?.id ?? null)
+    }
+    expect(found('glow')).toEqual(['glow', null, null, 'glow'])
+    expect(found('rough')).toEqual([null, 'rough', null, 'rough'])
+    expect(found('round')).toEqual([null, null, 'round', 'round'])
+    expect(found('gone')).toEqual([null, null, null, null])
+    bench.select('back', 'glow')
+    expect(bench.finish).toBeNull()
+  })
+
   test('what is taken away is no longer selected', async () => {
     const { bench } = await opened()
     bench.selectAll(['front', 'middle'])
@@ -228,6 +260,17 @@ describe('two windows', () => {
     expect(document.name).toBe('Three boxes, copy')
     expect(x(document)).toBe(1)
     expect(bench.hasUnsaved()).toBe(false)
+    expect(bench.card?.name).toBe('Three boxes, copy')
+  })
+
+  test('what is edited while the copy is made belongs to the copy', async () => {
+    const { bench } = await opened({ [PUT]: conflict, 'POST /cards': { id: 'card-2', revision: 1 } })
+    bench.edit('One', moveTo(1))
+    await jest.advanceTimersByTimeAsync(1000)
+    const made = bench.keepAsCopy()
+    bench.edit('Two', moveTo(2))
+    await made
+    expect([bench.card?.name, x(bench.card)]).toEqual(['Three boxes, copy', 2])
   })
 
   test('another window’s newer revision is heard; its older ones and other cards are not', async () => {

@@ -112,6 +112,11 @@ describe('the ribbon', () => {
     expect(ribbon.keys).toHaveLength(2)
     ribbon.choose(key(10), true)
     expect(ribbon.keys).toEqual([key(20)])
+    // The keys of another value at the same frame, and others of the same value, stay.
+    const other = { address: 'front/y', frame: 20 }
+    ribbon.choose(other, true)
+    ribbon.choose(key(20), true)
+    expect(ribbon.keys).toEqual([other])
     ribbon.choose(key(30), false)
     expect(ribbon.keys).toEqual([key(30)])
     ribbon.reset()

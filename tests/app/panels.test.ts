@@ -33,6 +33,14 @@ test('a panel goes as far as it may, and is unfolded by being dragged', () => {
   expect(panels.shown('stack')).toBe(false)
   panels.resize('stack', 10_000)
   expect([panels.sizeOf('stack'), panels.shown('stack')]).toEqual([PANELS.stack.most, true])
+  // One that stands is not folded by it.
+  panels.resize('stack', PANELS.stack.size)
+  expect(panels.shown('stack')).toBe(true)
+  panels.reset('stack')
+  expect([panels.sizeOf('stack'), panels.shown('stack')]).toEqual([PANELS.stack.size, true])
+  panels.fold('stack')
+  panels.reset('stack')
+  expect(panels.shown('stack')).toBe(true)
   panels.resize('stack', 0)
   expect(panels.sizeOf('stack')).toBe(PANELS.stack.least)
   panels.whole = true

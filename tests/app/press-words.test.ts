@@ -89,6 +89,10 @@ describe('the list', () => {
       ['two', 'done'],
     ])
     expect(renders.busy).toBe(true)
+    // How fast they are is known of those that are in work alone.
+    expect([...renders.paces.keys()].sort()).toEqual(['new', 'one'])
+    source!.happen('render', JSON.stringify(row({ status: 'done' })))
+    expect([...renders.paces.keys()]).toEqual(['new'])
     source!.happen('gone', 'new')
     source!.happen('gone', 'one')
     expect(renders.busy).toBe(false)

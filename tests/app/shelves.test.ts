@@ -82,6 +82,28 @@ describe('cards on the shelf', () => {
     expect(cards.list.map(({ name }) => name)).toEqual(['old, copy', 'Strip'])
   })
 
+  test('are fetched once for each of their revisions, and again where that failed', async () => {
+    let silent = true
+    const asked = standInServer({ 'GET /cards/old': () => (silent ? SILENCE : whole('old')) })
+    const cards = useCards()
+    expect(cards.loaded).toBe(false)
+    await expect(cards.documentOf(listed('old'))).rejects.toBeInstanceOf(ApiError)
+    silent = false
+    const failed = asked.length
+    await cards.documentOf(listed('old'))
+    await cards.documentOf(listed('old'))
+    expect(asked).toHaveLength(failed + 1)
+    await cards.documentOf({ ...listed('old'), revision: 2 })
+    expect(asked).toHaveLength(failed + 2)
+  })
+
+  test('a copy of a long name has a name that is long enough', async () => {
+    const long = 'n'.repeat(198)
+    standInServer({ 'GET /cards/old': whole('old', long), 'POST /cards': made })
+    const copy = await useCards().duplicate(listed('old', long))
+    expect(copy.name).toBe(`${long}, `)
+  })
+
   test('come in from files: every fault of a broken one is told and nothing is added', async () => {
     const asked = standInServer({ 'POST /cards': made })
     const cards = useCards()
