@@ -142,8 +142,8 @@ export function cutAt(distances: FrameDistances, from: Frames, to: Frames): Cut 
 }
 
 /**
- * The best cut of a sequence: of its shortest period where it has some, or else of at least half of all frames. Needs two frames at
- * least.
+ * The best cut of a sequence: of its shortest period where it has some; all of it where its own seam does not show, as that of a
+ * loop that was made to be one; or else of at least half of all frames. Needs two frames at least.
  */
 export function bestCut(distances: FrameDistances): BestCut {
   const { count } = distances
@@ -153,9 +153,11 @@ export function bestCut(distances: FrameDistances): BestCut {
   return { frames: count, periods, best: first ?? loosest(distances), others }
 }
 
-/** Where nothing repeats: the longest cuts only, and of these the one whose seam is smallest. */
+/** Where nothing repeats: all, or the longest cuts only, and of these the one whose seam is smallest. */
 function loosest(distances: FrameDistances): Cut {
   const { count } = distances
+  const whole = cutAt(distances, 0, count)
+  if (!whole.shows) return whole
   const least = Math.max(LEAST_CUT, Math.ceil(count / 2))
   let best = { from: 0, to: count, cost: Infinity }
   for (let length = least; length < count; length++) {

@@ -35,8 +35,6 @@ export function whyUnseen(engine: Engine, card: Card, id: string, frame: Frames)
   const shows = (one: Card) => hasInk(engine.render(one, frame, { scale: SCALE }))
   const only = alone(card, piece)
   if (!shows(only)) {
-    const bare = without(only, id, 'masks')
-    if (shows(bare)) return 'mask'
     const whole = withoutHolders(only, chain)
     if (shows(whole)) return 'mask'
     if (piece.outlineSteps.length > 0 && shows(without(whole, id, 'outlineSteps'))) return 'form'

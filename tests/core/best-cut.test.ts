@@ -72,6 +72,23 @@ describe('the best cut', () => {
     expect(best.shows).toBe(false)
   })
 
+  const lumas = (values: readonly number[]): SmallFrame[] =>
+    values.map((v) => ({ luma: Uint8Array.of(v), alpha: Uint8Array.of(255) }))
+
+  test('a period is a deep valley: a multiple that drifted away is none', () => {
+    const drifting = Array.from({ length: 20 }, (_, i) => [0, 80, 35, 115][i % 4]! + 4 * i)
+    expect(periodsOf(distancesOf(lumas(drifting))).map(({ length }) => length)).toEqual([4])
+  })
+
+  test('of a loop that was made to be one nothing is cut away', () => {
+    // Once round: only the whole of it ends where it began.
+    const round = Array.from({ length: 20 }, (_, i) =>
+      [Math.sin, Math.cos].map((f) => 120 + 100 * f((i * Math.PI) / 10)),
+    )
+    const frames = round.map(([a, b]): SmallFrame => ({ luma: Uint8Array.of(a!, b!), alpha: Uint8Array.of(255, 255) }))
+    expect(bestCut(distancesOf(frames)).best).toMatchObject({ in: 0, out: 20, shows: false })
+  })
+
   test('of what never repeats takes the longer half whose seam is smallest, and says that it shows', () => {
     const count = 40
     const frames = Array.from({ length: count }, (_, frame): SmallFrame => {

@@ -49,6 +49,9 @@ describe('the seam of one value', () => {
     expect(jumping({ span: { in: 5, out: 45 } })).toBe('unseen')
     expect(jumping({ span: { in: 0, out: 45 } })).toBe('jump')
     expect(jumping({ span: { in: 5, out: 50 } })).toBe('jump')
+    // One that closes is closed, seen or not.
+    const closing = { x: { keys: keys([0, 0], [25, 90]) }, span: { in: 5, out: 45 } }
+    expect(seamOf(box(closing), 'box/x').verdict).toBe('turn')
     const fading = (...at: [number, number, string?][]) => jumping({ opacity: { keys: keys(...at), loop: false } })
     expect(fading([0, 0], [10, 100], [40, 100], [49, 0])).toBe('unseen')
     expect(fading([0, 100], [40, 100], [49, 0])).toBe('jump')

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
+import type { TypePiece } from '#core/card/schema'
 import type { FramePicture } from '#core/frame/engine'
 import { bandingPicture } from '#core/judge/pictures/banding-picture'
 import { contrastPicture } from '#core/judge/pictures/contrast-picture'
@@ -6,6 +7,7 @@ import { haloPicture } from '#core/judge/pictures/halo-picture'
 import { FOUND } from '#core/judge/pictures/shown-picture'
 import { CHECK_PICTURES } from '#core/judge/pictures/table'
 import { PROOF_CHECKS } from '#core/judge/proof/checks'
+import { lettersOf, strongestOf } from '#core/judge/proof/letters'
 import { proofOf } from '#core/judge/proof/proof'
 import { coat, demoCard, emptyCard, engineWithFonts, solid, withBox, withType } from '../support/engine'
 
@@ -106,6 +108,25 @@ test('the picture of contrast is of the moment, and over the ground, at which it
   const { frame } = await CHECK_PICTURES.contrast!(looked, withEngine)
   expect(looked.moments.length).toBeGreaterThan(1)
   expect(Math.abs(frame - 20)).toBeLessThan(6)
+  // White words alone are least over white.
+  const alone = withType(emptyCard(240, 90, 10), words, { face: [coat('fill', 'ink', { paint: solid('#FFFFFF') })] })
+  const shown = await CHECK_PICTURES.contrast!((await proofOf(alone, withEngine)).looked, withEngine)
+  expect(shown.caption).toContain('over white')
+})
+
+test('letters alone are their fills: no stroke, no shadow, no bar', async () => {
+  const engine = engineWithFonts()
+  const words = { font: 'barlow-condensed-bold', size: 40, x: 120, y: 45, wording: 'Tam' } as const
+  const ink = coat('fill', 'ink', { paint: solid('#FFFFFF') })
+  const bar = withBox(emptyCard(240, 90, 10), { width: 200, height: 60 }, { face: [coat('fill', 'bar')] })
+  const dressed = withType(bar, words, {
+    face: [coat('stroke', 'rim', { width: 6, side: 'outside' }), ink],
+    behind: [coat('shadow', 'shade')],
+  })
+  const letters = await lettersOf(dressed, dressed.pieces[0] as TypePiece, 0, async (work) => work(engine))
+  const plain = engine.render(withType(emptyCard(240, 90, 10), words, { face: [ink] }), 0)
+  expect(Buffer.compare(letters.pixels, plain.pixels)).toBe(0)
+  expect(strongestOf(letters)).toBe(255)
 })
 
 test('every picture is of a check, and is drawn of a demo card', async () => {

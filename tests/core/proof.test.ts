@@ -11,7 +11,7 @@ import { NOTHING_BROUGHT } from '#core/rosters/fill'
 import { proofRows } from '#core/rosters/proof-rows'
 import { createRoster } from '#core/rosters/roster'
 import { paintSchema } from '#core/values/paints'
-import { coat, emptyCard, engineWithFonts, solid, withBox, withType } from '../support/engine'
+import { coat, emptyCard, engineWithFonts, solid, withBox, withPiece, withType } from '../support/engine'
 
 // Each line of the proof sheet on a card that was made to be found out, beside one that is not.
 
@@ -77,6 +77,8 @@ test('rows of a roster are proved with their card: each that has no room or no l
   expect([...shares].sort((a, b) => a - b)).toEqual(shares)
   expect(shares.at(-1)).toBe(1)
   const short = await proofOf(design, withEngine, { rows: rows.slice(0, 1) })
+  // What is kept of rows is what is to be said of them.
+  expect(short.looked.rows).toEqual([])
   expect(short.lines.find(({ check }) => check === 'overflow')).toMatchObject({
     ...{ verdict: 'good', said: 'all fits, in 1 row too' },
   })
@@ -109,6 +111,7 @@ describe('what is wrong is told with its piece and a remedy', () => {
     ['safe', plain({}, { x: 320, y: 340, width: 500, height: 30 }), 'look', 'bar', /action area/],
     ['contrast', plain({}, { on: false }), 'look', 'name', /over white/],
     ['size', plain({ size: 6 }), 'look', 'name', /capitals are \d+ px/],
+    ['size', plain({ size: 5 }), 'bad', 'name', /capitals are 1[0-3] px/],
     [
       'reading',
       plain({ wording: 'One two three four five six seven eight nine ten', size: 14 }),
@@ -157,6 +160,9 @@ test('a font that is not here is all that is said: nothing else could be looked 
   expect(passed).toBe(false)
   expect(lines.map(({ check }) => check)).toEqual(['missing'])
   expect(lines[0]!.findings[0]!.message).toMatch(/font-of-nobody/)
+  const said = await sheet(withPiece(plain(), 'picture', { picture: 'picture-0123456789abcdef' } as never))
+  expect(said.passed).toBe(false)
+  expect(said.lines[0]!.findings[0]!.message).toBe('The picture “picture-0123456789abcdef” is not here.')
 })
 
 test('words that the hold gives time to read are good, and the same in a shorter hold are not', async () => {
@@ -277,6 +283,30 @@ describe('what is seen for a while, at one letter, or faintly is found too', () 
 })
 
 describe('what moves', () => {
+  const line = (loop: boolean, ...at: [number, number, string?][]) => ({
+    ...{ loop, keys: at.map(([frame, value, easing]) => ({ frame, value, ...(easing ? { easing } : {}) })) },
+  })
+
+  test('a value that jumps over the seam is told with why; what turns there, or jumps elsewhere too, is not', async () => {
+    const seamOf = async (...values: object[]) => (await sheet(plain(...(values as [])))).of('seam')
+    const way = line(false, [0, 190], [40, 210])
+    expect(await seamOf({ x: way })).toEqual({
+      ...{ check: 'seam', label: 'Seam', source: 'The loop’s own steps', verdict: 'bad', said: '1 value jumps' },
+      findings: [
+        {
+          ...{ piece: 'name', frame: 49, remedy: 'Close the loop on the ribbon.' },
+          message: 'Name · x jumps: its keys end at another value than they begin with.',
+        },
+      ],
+    })
+    expect(await seamOf({ x: way }, { x: way })).toMatchObject({ verdict: 'bad', said: '2 values jump' })
+    for (const x of [
+      line(true, [0, 190], [25, 210]),
+      line(true, [0, 190, 'hold'], [20, 205, 'hold'], [35, 198, 'hold']),
+    ])
+      expect(await seamOf({ x })).toMatchObject({ verdict: 'good', said: 'closed', findings: [] })
+  })
+
   test('a large box that flashes four times a second is bad, three times is not', async () => {
     const flashing = (times: number) => {
       const on = { keys: Array.from({ length: times * 2 + 1 }, (_, i) => ({ frame: i * 3, value: i % 2 === 1 })) }

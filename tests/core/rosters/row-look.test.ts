@@ -3,6 +3,8 @@ import type { Card, Piece } from '#core/card/schema'
 import { createMask } from '#core/card/create'
 import type { Engine } from '#core/frame/engine'
 import { fitToWidth } from '#core/edit/fit-width'
+import type { RowFlag } from '#core/judge/row/definition'
+import { onceOf } from '#core/judge/row/definition'
 import { lookAtRow } from '#core/judge/row/look'
 import { roomsOf } from '#core/judge/row/rooms'
 import { makeField } from '#core/rosters/field-edit'
@@ -160,6 +162,19 @@ test('the room of centred words is twice the way to the nearer end of their bar,
   expect(widthAt(150, 105)).toBe(90)
   // Never more than 6 % of the room.
   expect(widthAt(150, 140)).toBe(76)
+})
+
+test('what is said of a row is said once: of its room in one word, of all else in each', () => {
+  const flag = (check: RowFlag['check'], piece: string | null, message: string, frame = 0): RowFlag => ({
+    ...{ check, piece, message, frame, remedy: 'Mend it.', fits: false },
+  })
+  const [bar, safe, other] = [
+    flag('overflow', 'a', 'It reaches beyond its bar.'),
+    flag('overflow', 'a', 'It reaches beyond the title area.', 4),
+    flag('overflow', 'b', 'It reaches beyond its bar.'),
+  ]
+  const [low, small] = [flag('legibility', 'a', 'Its contrast is low.'), flag('legibility', 'a', 'It is small.')]
+  expect(onceOf([bar!, safe!, other!, low!, small!, { ...low!, frame: 9 }])).toEqual([bar, other, low, small])
 })
 
 test('a lower third of the demo gives room to both of its lines', async () => {

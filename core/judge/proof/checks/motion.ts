@@ -40,11 +40,12 @@ export const MOTION_CHECKS: readonly ProofCheck[] = [
         at(
           address.split('/')[0] ?? null,
           card.length - 1,
-          `${label} jumps.${why.length > 0 ? ` ${why.join('; ')}.` : ''}`,
+          `${label} jumps${why.length > 0 ? `: ${why.join('; ')}` : ''}.`,
           'Close the loop on the ribbon.',
         ),
       )
-      if (findings.length > 0) return { verdict: 'bad', said: `${findings.length} values jump`, findings }
+      const count = findings.length
+      if (count > 0) return { verdict: 'bad', said: count === 1 ? '1 value jumps' : `${count} values jump`, findings }
       if (ring?.shows) {
         return {
           verdict: 'look',
