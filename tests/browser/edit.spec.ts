@@ -50,7 +50,7 @@ test('a new user renders a lower third of 12 s, tries it in an edit, sees the pr
   await form.getByRole('radio', { name: 'ProRes 4444' }).click()
   await form.getByLabel('or a length').fill('12:00')
   await form.getByLabel('or a length').press('Tab')
-  await form.getByLabel('Size').selectOption('25 %, 480×270')
+  await form.getByLabel('Size').selectOption('50 %, 960×540')
   await form.getByRole('button', { name: 'Start the render' }).click()
   await expect(item(page)).toContainText('ProRes 4444')
   await expect(item(page).getByRole('progressbar')).toBeVisible()
@@ -141,7 +141,7 @@ test('Chromium plays the WebM over red and over green as it was read, and reads 
   page,
 }) => {
   const part = { from: 30, to: 42, scale: 0.5 }
-  const few = { from: 30, to: 36, scale: 0.25 }
+  const few = { from: 30, to: 36, scale: 0.5 }
   const [webm, ...pictures] = await rendered(
     page,
     { format: 'webm', ...part },
