@@ -37,14 +37,23 @@ if (!Number.isInteger(every) || every < 1) {
   console.error('--every takes a whole number from 1: every which line is changed.')
   process.exit(2)
 }
-/** The places to change: files, or lines of them, counted on from file to file so that short ones have their share. */
+/** StrykerJS takes brackets, as routes have them in their names, for a pattern. */
+const escaped = (file) => file.replace(/[[\]]/g, '\\$&')
+/**
+ * The places to change: files, or lines of them, counted on from file to file so that short ones have their share. A pattern takes no
+ * lines: of files with brackets in their names some are taken whole.
+ */
 function places() {
-  if (every === 1) return changed
+  if (every === 1) return changed.map(escaped)
   let line = 0
-  return changed.flatMap((file) =>
-    readFileSync(file, 'utf8')
-      .split('\n')
-      .flatMap((_, at) => (++line % every === 0 ? [`${file}:${at + 1}-${at + 1}`] : [])),
+  return changed.flatMap((file, index) =>
+    escaped(file) !== file
+      ? index % every === 0
+        ? [escaped(file)]
+        : []
+      : readFileSync(file, 'utf8')
+          .split('\n')
+          .flatMap((_, at) => (++line % every === 0 ? [`${file}:${at + 1}-${at + 1}`] : [])),
   )
 }
 const modules = new Set(changed.map((file) => file.replace(/\.ts$/, '')))

@@ -1,4 +1,4 @@
-import { onScopeDispose, ref, shallowRef, watch } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
 import type { Ref } from 'vue'
 import type { Card } from '#core/card/schema'
 import type { PieceOutlook } from '#core/frame/outlook'
@@ -32,6 +32,17 @@ export function usePreview({ name, card, scale, dragging }: Options) {
   const picture = shallowRef<ImageBitmap | null>(null)
   const fault = ref<Fault | null>(null)
   const outlook = shallowRef<PieceOutlook[]>([])
+  /** What the outlook was made of. */
+  const outlookOf = shallowRef<{ card: Card; frame: number } | null>(null)
+  /** Whether pieces stand where the outlook says; where the card cannot be drawn, and while it plays, no other one comes. */
+  const isPlaced = computed(
+    () =>
+      ribbon.playing ||
+      fault.value !== null ||
+      (outlookOf.value?.card === card.value && outlookOf.value?.frame === ribbon.frame),
+  )
+  /** The card as the engines have it. */
+  let sent: Card | null = null
   /** Milliseconds of the last full picture. */
   const cost = ref(0)
   const kept = new Map<number, ImageBitmap>()
@@ -124,11 +135,14 @@ export function usePreview({ name, card, scale, dragging }: Options) {
   let asked = 0
   async function place(frame: number) {
     const mine = ++asked
+    const of = { card: sent!, frame }
     const found = await onEngine<PieceOutlook[]>(
       (face) => face.outlook(name, frame),
       () => [],
     )
-    if (mine === asked) outlook.value = found
+    if (mine !== asked) return
+    outlook.value = found
+    outlookOf.value = of
   }
 
   function keep(frame: number, bitmap: ImageBitmap) {
@@ -182,6 +196,7 @@ export function usePreview({ name, card, scale, dragging }: Options) {
     (value) => {
       if (!value) return
       setCard(name, value)
+      sent = value
       renew()
     },
     { immediate: true },
@@ -217,7 +232,7 @@ export function usePreview({ name, card, scale, dragging }: Options) {
     forgetCard(name)
   })
 
-  return { picture, fault, outlook, cost }
+  return { picture, fault, outlook, isPlaced, cost }
 }
 
 function tell(name: string, start: number, detail?: { share: number; engines: number }): void {

@@ -111,6 +111,31 @@ describe('the picture on the stage', () => {
     expect(asked).toEqual([])
   })
 
+  test('is placed when the outlook is that of the card and the frame that are there now', async () => {
+    const { card, preview, ribbon } = begin()
+    const isPlaced = () => preview.isPlaced.value
+    await settled()
+    expect(isPlaced()).toBe(false)
+    await come()
+    expect(isPlaced()).toBe(true)
+    card.value = { ...card.value!, name: 'Another' }
+    expect(isPlaced()).toBe(false)
+    await settled()
+    await come()
+    expect(isPlaced()).toBe(true)
+    ribbon.go(4, 10)
+    expect(isPlaced()).toBe(false)
+    await settled()
+    await come()
+    expect(isPlaced()).toBe(true)
+    // A card that cannot be drawn is waited for by nobody.
+    card.value = { ...card.value, name: 'Broken' }
+    await settled()
+    asked.shift()!.give({ fault: { code: 'too-much', place: 'pieces[0]', message: 'Too much.', remedy: 'Less.' } })
+    await settled()
+    expect(isPlaced()).toBe(true)
+  })
+
   test('is never one that was given back, whatever comes in between; in the end all are given back', async () => {
     const { card, dragging, ribbon, shown, scope } = begin()
     await settled()

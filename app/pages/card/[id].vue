@@ -76,7 +76,7 @@ const engineName = `bench-${id}`
 const rows = useShownRow()
 rows.stop()
 const shown = computed(() => (scale.value > 0 && rows.shown ? aloneCard(rows.shown, stage.alone) : null))
-const { picture, fault, outlook, cost } = usePreview({ name: engineName, card: shown, scale, dragging })
+const { picture, fault, outlook, isPlaced, cost } = usePreview({ name: engineName, card: shown, scale, dragging })
 /** Without the selected coat, or as the card was when it was opened. */
 const former = computed(() =>
   shown.value && bench.piece && bench.selectedPart
@@ -227,6 +227,7 @@ useIntervalFn(() => void bench.lookForNewer(), 5000)
           :mask="maskShown ? mask : null"
           :fault="fault"
           :outlook="outlook"
+          :is-placed="isPlaced"
           :cost="cost"
           :engine-name="engineName"
           @scale="scale = $event"

@@ -27,6 +27,8 @@ defineProps<{
   mask: ImageBitmap | null
   fault: Fault | null
   outlook: PieceOutlook[]
+  /** Whether that is where they stand now. */
+  isPlaced: boolean
   cost: number
   engineName: string
 }>()
@@ -222,7 +224,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
             :clip="[0, split]"
           />
           <MaskPicture v-if="mask" :bitmap="mask" v-bind="size" :alone="stage.maskView === 'alone'" />
-          <StageHandles :outlook="outlook" :zoom="zoom" :engine-name="engineName" />
+          <StageHandles :outlook="outlook" :is-placed="isPlaced" :zoom="zoom" :engine-name="engineName" />
           <button
             v-if="stage.look === 'split'"
             class="divider"

@@ -10,6 +10,7 @@ import { SAFE_AREAS, safeRect } from '#core/judge/safe-areas'
 import { snapShift } from '#core/stage/snap'
 import type { Point, Rect } from '#core/units'
 import { followPointer } from '~/composables/follow-pointer'
+import { usePatientKeys } from '~/composables/patient-keys'
 import { useStageHand } from '~/composables/stage-hand'
 import { useBench } from '~/stores/bench'
 import { useBrush } from '~/stores/brush'
@@ -30,7 +31,7 @@ import StepHandles from './StepHandles.vue'
 import WeaveHandles from './WeaveHandles.vue'
 import WordsHand from './WordsHand.vue'
 
-const props = defineProps<{ outlook: PieceOutlook[]; zoom: number; engineName: string }>()
+const props = defineProps<{ outlook: PieceOutlook[]; isPlaced: boolean; zoom: number; engineName: string }>()
 
 const bench = useBench()
 const ribbon = useRibbon()
@@ -43,6 +44,7 @@ const hand = useStageHand(
   () => props.outlook,
 )
 const { guides, onScreen } = hand
+usePatientKeys(svg, () => props.isPlaced)
 
 const net = ref<{ from: Point; to: Point } | null>(null)
 const frame = computed(() => bench.card!.frame)
