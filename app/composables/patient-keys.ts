@@ -2,6 +2,9 @@ import { useEventListener } from '@vueuse/core'
 import { nextTick, watch } from 'vue'
 import type { Ref } from 'vue'
 
+/** Where words are written the arrows move the caret. */
+const isWritten = (target: EventTarget) => (target as Partial<Element>).matches?.('input, textarea, [contenteditable]')
+
 const ARROWS = new Set(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'])
 
 /**
@@ -16,7 +19,7 @@ export function usePatientKeys(within: Ref<EventTarget | undefined>, isKnown: ()
     within,
     'keydown',
     (event: KeyboardEvent) => {
-      if (passed.has(event) || !ARROWS.has(event.key) || !event.target) return
+      if (passed.has(event) || !ARROWS.has(event.key) || !event.target || isWritten(event.target)) return
       if (waiting.length === 0 && isKnown()) return
       event.preventDefault()
       event.stopImmediatePropagation()

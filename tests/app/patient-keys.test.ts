@@ -45,5 +45,10 @@ test('arrow keys wait until it is known where the handles stand; each finds what
   expect(heard.slice(3)).toEqual(['ArrowUp at 2'])
   await becomeKnown()
   expect(heard).toHaveLength(4)
+  // Where words are written they move the caret.
+  Object.assign(stage, { matches: () => true })
+  isKnown.value = false
+  press('ArrowRight')
+  expect(heard.slice(4)).toEqual(['ArrowRight at 3'])
   scope.stop()
 })

@@ -132,5 +132,6 @@ test('a lower third that fits: words are written where they stand, the bar grows
 
   // A side of the selection stretches type; with an arrow as well.
   await page.getByRole('button', { name: 'Right side: arrows pull it' }).press('Shift+ArrowRight')
-  expect(Number(only<TypePiece>(await savedCard(page, id), 'type').stretchX)).toBeGreaterThan(100)
+  const stretch = async () => Number(only<TypePiece>(await savedCard(page, id), 'type').stretchX)
+  await expect.poll(stretch).toBeGreaterThan(100)
 })
