@@ -127,7 +127,8 @@ writeFileSync(
     reporters: ['clear-text', 'json', 'progress-append-only'],
     jsonReporter: { fileName: join(folder, 'report.json') },
     clearTextReporter: { allowColor: false, logTests: false },
-    ignorePatterns: ['docs', '.output', '.nuxt', '.data', 'tests/browser', 'test-results'],
+    // A test’s own database comes and goes meanwhile.
+    ignorePatterns: ['docs', '.output', '.nuxt', '.data', '.wax/test-*', 'tests/browser', 'test-results'],
     tempDirName: join(folder, 'sandbox'),
   }),
 )
