@@ -22,7 +22,9 @@ export async function cut(args: string[]): Promise<number> {
   else {
     const periods = found.periods.map(({ length }) => length).join(', ')
     console.log(`${found.frames} frames of ${width}×${height} px`)
-    console.log(periods ? `Repeats itself after ${periods} frames.` : 'Nothing in it repeats itself.')
+    const isWhole = found.best.in === 0 && found.best.out === found.frames
+    const none = isWhole ? 'It is a loop as it is.' : 'Nothing in it repeats itself.'
+    console.log(periods ? `Repeats itself after ${periods} frames.` : none)
     console.log(`Best cut: ${words(found.best)}`)
   }
   return found.best.shows ? 1 : 0

@@ -138,12 +138,12 @@ export function cutAt(distances: FrameDistances, from: Frames, to: Frames): Cut 
   )
   const seam = at(distances, to - 1, from)
   const largest = steps.at(-1) ?? 0
-  return { in: from, out: to, seam, step: steps[steps.length >> 1] ?? 0, shows: seam > largest * 1.25 + 0.5 }
+  return { in: from, out: to, seam, step: steps[steps.length >> 1] ?? 0, shows: stands(seam, largest) }
 }
 
 /**
- * The best cut of a sequence: of its shortest period where it has some; all of it where its own seam does not show, as that of a
- * loop that was made to be one; or else of at least half of all frames. Needs two frames at least.
+ * The best cut of a sequence: of its shortest period where it has some; all of it where that is a loop; or else of at least half of
+ * all frames. Needs two frames at least.
  */
 export function bestCut(distances: FrameDistances): BestCut {
   const { count } = distances
@@ -153,11 +153,23 @@ export function bestCut(distances: FrameDistances): BestCut {
   return { frames: count, periods, best: first ?? loosest(distances), others }
 }
 
-/** Where nothing repeats: all, or the longest cuts only, and of these the one whose seam is smallest. */
+/**
+ * Whether a sequence leads from its last frame into its first as it does beside them. A cut from scene to scene elsewhere in it, which is a
+ * larger step, hides no seam.
+ */
+function isLoop(distances: FrameDistances): boolean {
+  const last = distances.count - 1
+  const beside = Math.max(at(distances, 0, 1), at(distances, last - 1, last))
+  return !stands(at(distances, last, 0), beside)
+}
+
+/** Whether a step is larger than others by more than a quarter. */
+const stands = (step: number, others: number) => step > others * 1.25 + 0.5
+
+/** Where nothing repeats: all that is a loop, or the longest cuts only, and of these the one whose seam is smallest. */
 function loosest(distances: FrameDistances): Cut {
   const { count } = distances
-  const whole = cutAt(distances, 0, count)
-  if (!whole.shows) return whole
+  if (isLoop(distances)) return cutAt(distances, 0, count)
   const least = Math.max(LEAST_CUT, Math.ceil(count / 2))
   let best = { from: 0, to: count, cost: Infinity }
   for (let length = least; length < count; length++) {

@@ -89,6 +89,12 @@ describe('the best cut', () => {
     expect(bestCut(distancesOf(frames)).best).toMatchObject({ in: 0, out: 20, shows: false })
   })
 
+  test('a change of scene within it hides no seam: it is no loop', () => {
+    const scene = (from: number) => Array.from({ length: 15 }, (_, i) => from + i)
+    const { best } = bestCut(distancesOf(lumas([...scene(10), ...scene(200)])))
+    expect([best.in, best.out]).not.toEqual([0, 30])
+  })
+
   test('of what never repeats takes the longer half whose seam is smallest, and says that it shows', () => {
     const count = 40
     const frames = Array.from({ length: count }, (_, frame): SmallFrame => {

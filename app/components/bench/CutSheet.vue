@@ -66,6 +66,11 @@ const cuts = computed(() => {
     .filter((one, i) => all.findIndex((other) => other.in === one.in && other.out === one.out) === i)
     .slice(0, 5)
 })
+/** Whether the best of all cuts cuts nothing away. */
+const isWhole = computed(() => {
+  const best = compared.value?.cut.best
+  return best?.in === 0 && best.out === name.frames
+})
 const isTaken = (one: { in: number; out: number }) => one.in === from.value && one.out === to.value
 
 // The map: each place is a first picture and one after a last; light where the two are alike.
@@ -184,6 +189,7 @@ function use() {
           }}
           pictures.
         </template>
+        <template v-else-if="isWhole">It is a loop as it is: nothing needs to be cut away.</template>
         <template v-else>Nothing in it repeats itself: this is the cut whose ends are most alike.</template>
       </p>
       <div class="sides">
