@@ -86,6 +86,13 @@ describe('wax cut', () => {
       periods: [{ length: PERIOD }],
     })
     expect(wax(pngs).stdout).toMatch(/Repeats itself after 12 frames.*does not show/s)
+    // One time round: nothing is cut away.
+    const once = join(folder, 'once')
+    mkdirSync(once)
+    for (const name of readdirSync(pngs).sort().slice(0, PERIOD)) copyFileSync(join(pngs, name), join(once, name))
+    const whole = wax(once)
+    expect(whole.status).toBe(0)
+    expect(whole.stdout).toMatch(/It is a loop as it is\..*frames 0 to 11, 12 long.*does not show/s)
     expect(wax(join(folder, 'nowhere')).stderr).toMatch(/nowhere: There is no file or folder here/)
   })
 
